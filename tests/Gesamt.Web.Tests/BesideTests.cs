@@ -243,4 +243,42 @@ public sealed class BesideTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
         Assert.Equal(HttpStatusCode.NotFound, (await owner.AskAsync($"/api/imports/{id}")).StatusCode);
         Assert.Equal(0, await studio.LookAsync((GesamtDb db) => db.ImportParts.CountAsync(p => p.ImportId == id)));
     }
+
+    [Fact]
+    public async Task People_come_out_of_a_table_by_its_headings()
+    {
+        var owner = await studio.OwnerAsync();
+        async Task<HttpResponseMessage> TakeAsync(string table) =>
+            await owner.SendAsync(
+                HttpMethod.Post,
+                "/api/people/table",
+                new ByteArrayContent(Encoding.UTF8.GetBytes(table))
+                {
+                    Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") },
+                }
+            );
+        const string Table =
+            "Company;Contact name;E-mail;Phone;Notes\nOak & Sons;Ruth Oak;ruth@oak.example;+353 1 555 0199;joiner\nBare Ltd;;info@bare.example;;\n;Nobody At All;;;\n;;x@y.example;;\n";
+        var taken = JsonDocument.Parse(await (await TakeAsync(Table)).Content.ReadAsStringAsync()).RootElement;
+        Assert.Equal((2, 0), (Count(taken, "made"), Count(taken, "known")));
+        Assert.Equal("Nobody At All", Assert.Single(taken.GetProperty("unreachable").EnumerateArray()).GetString());
+        Assert.Equal(
+            [("Bare Ltd", null), ("Ruth Oak", "Oak & Sons")],
+            await studio.LookAsync(
+                async (GesamtDb db) =>
+                    (
+                        await db
+                            .People.Where(p => p.Mail == "ruth@oak.example" || p.Mail == "info@bare.example")
+                            .OrderBy(p => p.Name)
+                            .ToListAsync()
+                    ).Select(p => (p.Name, p.Organisation))
+            )
+        );
+        var again = JsonDocument.Parse(await (await TakeAsync(Table)).Content.ReadAsStringAsync()).RootElement;
+        Assert.Equal((0, 2), (Count(again, "made"), Count(again, "known")));
+        Assert.Contains(
+            "No column is called “name” or “organisation”",
+            await (await TakeAsync("Colour;Size\nred;3\n")).Content.ReadAsStringAsync()
+        );
+    }
 }

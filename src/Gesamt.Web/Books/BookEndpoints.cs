@@ -30,11 +30,7 @@ public static class BookEndpoints
             .MapGet(
                 "/entries.csv",
                 async ([AsParameters] MoneyQuery query, Desk desk) =>
-                    Results.File(
-                        await MoneyParts.CsvAsync(desk, query),
-                        "text/csv; charset=utf-8",
-                        $"entries-{desk.Today:uuuu-MM-dd}.csv"
-                    )
+                    TableFile.Of(await MoneyParts.CsvAsync(desk, query), $"entries-{desk.Today:uuuu-MM-dd}")
             )
             .ExcludeFromDescription();
         money.MapGet("/chances", (Desk desk) => Chances.ShownAsync(desk));

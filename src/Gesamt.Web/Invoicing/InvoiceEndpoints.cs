@@ -80,13 +80,12 @@ public static class InvoiceEndpoints
         api.MapGet(
             "/invoices.csv",
             async (InvoiceShow? show, InvoiceBy? by, string? words, long? client, string? month, Desk desk) =>
-                TypedResults.File(
+                TableFile.Of(
                     await InvoiceList.CsvAsync(
                         desk,
                         new(show ?? InvoiceShow.Open, by ?? InvoiceBy.Number, words, client, month, null)
                     ),
-                    "text/csv; charset=utf-8",
-                    $"invoices-{desk.Today:uuuu-MM-dd}.csv"
+                    $"invoices-{desk.Today:uuuu-MM-dd}"
                 )
         );
         api.MapPost(

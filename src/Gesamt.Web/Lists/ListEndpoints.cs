@@ -128,7 +128,7 @@ public static class ListEndpoints
                 async (string list, Desk desk) =>
                 {
                     var (name, bytes) = await ListTables.WriteAsync(desk, list);
-                    return TypedResults.File(bytes, "text/csv; charset=utf-8", $"{name}.csv");
+                    return TableFile.Of(bytes, name);
                 }
             )
             .ExcludeFromDescription();

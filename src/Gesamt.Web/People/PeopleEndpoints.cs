@@ -40,7 +40,7 @@ public static class PeopleEndpoints
         api.MapGet(
             "/people.csv",
             async ([AsParameters] PeopleQuery query, Desk desk) =>
-                TypedResults.File(await PeopleList.CsvAsync(desk, query), "text/csv; charset=utf-8", "people.csv")
+                TableFile.Of(await PeopleList.CsvAsync(desk, query), "people")
         );
         api.MapGet(
             "/people.vcf",
@@ -52,6 +52,13 @@ public static class PeopleEndpoints
                 )
         );
         api.MapPost("/people/vcards", (CardsDto cards, Desk desk) => PeopleList.ReadAsync(desk, cards.Text));
+        api.MapPost(
+                "/people/table",
+                (HttpContext http, Desk desk, CancellationToken stop) =>
+                    PeopleTable.ReadAsync(desk, http.Request.Body, stop)
+            )
+            .WithMetadata(new RequestSizeLimitAttribute(PeopleTable.MostBytes))
+            .Accepts<byte[]>("application/octet-stream");
         api.MapPost(
             "/people",
             async (PersonDetailsDto person, Desk desk) =>

@@ -1,4 +1,3 @@
-using System.Globalization;
 using System.Text.Json.Serialization;
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
@@ -13,7 +12,6 @@ using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
-using NodaTime.Text;
 
 namespace Gesamt.Web.People;
 
@@ -108,19 +106,13 @@ public static class PeopleList
                         r.Reach,
                         $"{r.Projects}",
                         $"{r.Open}",
-                        r.AgreedMinor is > 0 and var agreed ? Amount(desk, agreed) : "",
-                        r.LastDay is { } day ? LocalDatePattern.Iso.Format(day) : "",
+                        r.AgreedMinor is > 0 and var agreed ? TableFile.Amount(new(agreed, desk.Currency)) : "",
+                        TableFile.Day(r.LastDay),
                         string.Join(", ", r.Labels),
                     ]
             )
         );
     }
-
-    /// <summary>“6642.00”: as data, for a table program.</summary>
-    private static string Amount(Desk desk, long minor) =>
-        new Money(minor, desk.Currency) is var money
-            ? money.Major.ToString("F" + money.Currency.Exponent, CultureInfo.InvariantCulture)
-            : "";
 
     /// <summary>The same as vCards (RFC 6350), of one or of all.</summary>
     public static async Task<string> VCardsAsync(Desk desk, PersonId? only) =>
@@ -140,7 +132,7 @@ public static class PeopleList
             })
         );
 
-    /// <summary>Takes people over from vCards; those whose name and a way to reach them are known already are left as they are.</summary>
+    /// <summary>Takes people over from vCards.</summary>
     public static async Task<ReadCardsDto> ReadAsync(Desk desk, string text)
     {
         IReadOnlyList<Card> cards;
@@ -152,7 +144,12 @@ public static class PeopleList
         {
             throw new InvalidException(("text", e.Message));
         }
-        return await desk.ActAsync(async act =>
+        return await TakeAsync(desk, cards);
+    }
+
+    /// <summary>Takes people over; those whose name and a way to reach them are known already are left as they are.</summary>
+    internal static Task<ReadCardsDto> TakeAsync(Desk desk, IReadOnlyList<Card> cards) =>
+        desk.ActAsync(async act =>
         {
             var (made, known, unreachable) = (0, 0, new List<string>());
             foreach (var card in cards)
@@ -211,7 +208,6 @@ public static class PeopleList
             }
             return new ReadCardsDto(made, known, unreachable);
         });
-    }
 
     private static IQueryable<PersonRow> Asked(Desk desk, PeopleQuery query)
     {

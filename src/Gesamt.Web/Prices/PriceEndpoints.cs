@@ -39,5 +39,5 @@ public static class PriceEndpoints
 
     private static KindId? Of(long? kind) => kind is { } id ? new KindId(id) : null;
 
-    private static IResult Table(byte[] bytes) => Results.File(bytes, "text/csv; charset=utf-8", "services.csv");
+    private static IResult Table(byte[] bytes) => TableFile.Of(bytes, "services");
 }

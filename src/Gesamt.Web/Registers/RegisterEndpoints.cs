@@ -20,11 +20,7 @@ public static class RegisterEndpoints
         api.MapGet(
                 "/register.csv",
                 async ([AsParameters] RegisterQuery query, Desk desk) =>
-                    TypedResults.File(
-                        await Register.CsvAsync(desk, query),
-                        "text/csv; charset=utf-8",
-                        $"register-{desk.Today:uuuu-MM-dd}.csv"
-                    )
+                    TableFile.Of(await Register.CsvAsync(desk, query), $"register-{desk.Today:uuuu-MM-dd}")
             )
             .ExcludeFromDescription();
 

@@ -4,6 +4,7 @@ using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Spent;
+using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Reports;
@@ -50,6 +51,40 @@ internal static class Brought
 
         bool IsOwn(Share share) => (share.Project.Currency ?? desk.Currency.Code) == desk.Currency.Code;
     }
+
+    /// <summary>The same of all headings as a table, a row for each currency; figures alone, for a table program.</summary>
+    public static async Task<FileContentHttpResult> TableAsync(Desk desk, IReadOnlyList<Came> all, ReportBy by)
+    {
+        var groups = (await SharesAsync(desk, all, by))
+            .GroupBy(share => (share.Key, Currency: share.Project.Currency ?? desk.Currency.Code))
+            .OrderBy(group => group.Key.Currency, StringComparer.Ordinal)
+            .ThenByDescending(group => group.Sum(share => share.NetMinor))
+            .ThenBy(group => group.Key.Key, StringComparer.Ordinal)
+            .ToList();
+        var names = await NamesAsync(desk, by, [.. groups.Select(group => group.Key.Key).Distinct()]);
+        return TableFile.Of(
+            $"brought-by-{by.ToString().ToLowerInvariant()}",
+            [by.ToString(), "Came", "Won", "Currency", "Brought net"],
+            groups.Select(group =>
+                (IReadOnlyList<string>)
+                    [
+                        NameOf(group.Key.Key, names.GetValueOrDefault(group.Key.Key, group.Key.Key)),
+                        by == ReportBy.Service ? "" : $"{group.Count()}",
+                        $"{group.Count(share => share.Project.IsWon)}",
+                        group.Key.Currency,
+                        TableFile.Amount(desk.Amount(group.Sum(share => share.NetMinor), group.Key.Currency)),
+                    ]
+            )
+        );
+    }
+
+    private static string NameOf(string key, string name) =>
+        key switch
+        {
+            "" => "not known",
+            Several => "several",
+            _ => name,
+        };
 
     /// <summary>What every project brought under which heading.</summary>
     public static async Task<List<Share>> SharesAsync(Desk desk, IReadOnlyList<Came> all, ReportBy by)
@@ -124,12 +159,7 @@ internal static class Brought
         var (anHour, minutes) = Hour(desk, shares.Where(share => share.Whole).Select(share => share.Project), took);
         return new(
             key,
-            key switch
-            {
-                "" => "not known",
-                Several => "several",
-                _ => name,
-            },
+            NameOf(key, name),
             by == ReportBy.Service ? null : shares.Count,
             shares.Count(share => share.Project.IsWon),
             desk.Sum(shares.Select(share => (share.NetMinor, share.Project.Currency))),

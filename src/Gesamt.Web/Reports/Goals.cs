@@ -5,6 +5,7 @@ using Gesamt.Core.Reports;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
+using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -39,6 +40,29 @@ internal static class Goals
             Elapsed(desk.Today, of),
             goals,
             YearFigures.All
+        );
+    }
+
+    /// <summary>The goals of a year with their measures, as a table.</summary>
+    public static async Task<FileContentHttpResult> TableAsync(Desk desk, int? year)
+    {
+        var goals = await OfAsync(desk, year);
+        return TableFile.Of(
+            $"goals-{goals.Year}",
+            ["Year", "Goal", "Reached per cent", "Measure", "Stands", "Measure reached per cent"],
+            goals.Goals.SelectMany(goal =>
+                goal.Measures.Select(measure =>
+                    (IReadOnlyList<string>)
+                        [
+                            $"{goals.Year}",
+                            goal.Title,
+                            $"{goal.Percent}",
+                            measure.Words,
+                            measure.Told,
+                            $"{measure.Percent}",
+                        ]
+                )
+            )
         );
     }
 

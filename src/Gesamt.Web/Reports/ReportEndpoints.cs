@@ -13,6 +13,13 @@ public static class ReportEndpoints
             ([AsParameters] ReportQuery query, ReportBy? by, int? most, Desk desk) =>
                 ReportOverview.OfAsync(desk, query, by ?? ReportBy.Source, most ?? ReportOverview.Usual)
         );
+        reports
+            .MapGet(
+                "/brought.csv",
+                ([AsParameters] ReportQuery query, ReportBy? by, Desk desk) =>
+                    ReportOverview.TableAsync(desk, query, by ?? ReportBy.Source)
+            )
+            .ExcludeFromDescription();
         reports.MapGet(
             "/projects",
             ([AsParameters] ReportQuery query, [AsParameters] ReportPick pick, Desk desk) =>
@@ -20,6 +27,7 @@ public static class ReportEndpoints
         );
         var goals = api.MapGroup("/goals");
         goals.MapGet("", (int? year, Desk desk) => Goals.OfAsync(desk, year));
+        api.MapGet("/goals.csv", (int? year, Desk desk) => Goals.TableAsync(desk, year)).ExcludeFromDescription();
         goals.MapPost(
             "",
             async (SaveGoalDto save, Desk desk) => new GoalIdDto((await Goals.SaveAsync(desk, null, save)).Value)

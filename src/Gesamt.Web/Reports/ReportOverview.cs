@@ -1,6 +1,7 @@
 using Gesamt.Web.Books;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Spent;
+using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
@@ -37,6 +38,13 @@ internal static class ReportOverview
             Chased(all),
             await ChoicesAsync(desk, earliest)
         );
+    }
+
+    /// <summary>Who or what brought how much, as a table.</summary>
+    public static async Task<FileContentHttpResult> TableAsync(Desk desk, ReportQuery query, ReportBy by)
+    {
+        var range = ReportRange.Of(desk, query, await EarliestAsync(desk));
+        return await Brought.TableAsync(desk, await Cohort.Asked(desk, query, range).ReadAsync(), by);
     }
 
     /// <summary>The day the first inquiry came; today where none has.</summary>

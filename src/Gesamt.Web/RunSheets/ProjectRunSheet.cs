@@ -8,7 +8,9 @@ using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Papers;
+using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using NodaTime.Text;
 
 namespace Gesamt.Web.RunSheets;
 
@@ -60,6 +62,33 @@ public static class ProjectRunSheet
             StateWords(desk, sheet, agreed),
             Stands(sheet, agreed),
             Changes(sheet, agreed)
+        );
+    }
+
+    /// <summary>Every item with its day and true start, as a table.</summary>
+    public static async Task<FileContentHttpResult> TableAsync(Desk desk, ProjectFile file)
+    {
+        var row = await RowAsync(desk, file) ?? Empty(file);
+        var sheet = SheetOf(file, row);
+        return TableFile.Of(
+            "run-sheet",
+            ["Day", "Start", "Length", "What", "Where", "Who", "For"],
+            RunItems
+                .Of(sheet.Items)
+                .Select(item =>
+                    (IReadOnlyList<string>)
+                        [
+                            sheet.MainDay is { } day
+                                ? TableFile.Day(day.PlusDays(item.Day))
+                                : RunItems.DayWords(item.Day, null),
+                            LocalTimePattern.CreateWithInvariantCulture("HH:mm").Format(item.Start),
+                            item.Length,
+                            item.What,
+                            item.Where,
+                            item.Who,
+                            RunItems.ForWords(item.For),
+                        ]
+                )
         );
     }
 

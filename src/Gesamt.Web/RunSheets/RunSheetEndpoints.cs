@@ -52,6 +52,12 @@ public static class RunSheetEndpoints
             )
             .ExcludeFromDescription();
 
+        api.MapGet(
+                "/projects/{id:long}/run-sheet.csv",
+                async (long id, Desk desk) => await ProjectRunSheet.TableAsync(desk, await desk.OpenAsync(new(id)))
+            )
+            .ExcludeFromDescription();
+
         api.MapGet("/run-sheets", (Desk desk) => RunSheetTemplates.AllAsync(desk));
         api.MapPost(
             "/run-sheets",

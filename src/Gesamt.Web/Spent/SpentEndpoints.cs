@@ -11,6 +11,18 @@ public static class SpentEndpoints
     public static void MapSpent(this RouteGroupBuilder api)
     {
         var project = api.MapGroup("/projects/{id:long}");
+        project
+            .MapGet(
+                "/hours.csv",
+                async (long id, Desk desk) => await SpentTables.HoursAsync(desk, await desk.OpenAsync(new(id)))
+            )
+            .ExcludeFromDescription();
+        project
+            .MapGet(
+                "/costs.csv",
+                async (long id, Desk desk) => await SpentTables.CostsAsync(desk, await desk.OpenAsync(new(id)))
+            )
+            .ExcludeFromDescription();
         project.MapGet(
             "/spent",
             async (long id, Desk desk) => await SpentView.OfAsync(desk, await desk.OpenAsync(new(id)))

@@ -60,7 +60,7 @@ internal static class SpentView
         );
     }
 
-    private static async Task<IReadOnlyDictionary<TaskId, string>> TasksAsync(Desk desk, IReadOnlyList<HoursRow> hours)
+    internal static async Task<IReadOnlyDictionary<TaskId, string>> TasksAsync(Desk desk, IReadOnlyList<HoursRow> hours)
     {
         var ids = hours.Select(row => row.TaskId).OfType<TaskId>().Distinct().ToList();
         return ids.Count == 0
@@ -199,7 +199,10 @@ internal static class SpentView
     public static Money NetAmountOf(CostRow row) =>
         Taxes.OfGross(new(row.GrossMinor, Currency.Of(row.Currency)), new(row.TaxPartsPerMillion)).Net;
 
-    private static async Task<(IReadOnlyList<HoursRow>, IReadOnlyList<CostRow>)> RowsAsync(Desk desk, ProjectId id) =>
+    internal static async Task<(IReadOnlyList<HoursRow> Hours, IReadOnlyList<CostRow> Costs)> RowsAsync(
+        Desk desk,
+        ProjectId id
+    ) =>
         (
             await desk
                 .Db.Hours.AsNoTracking()

@@ -12,11 +12,7 @@ public static class TestimonialEndpoints
         api.MapGet(
                 "/praise.csv",
                 async ([AsParameters] PraiseQuery query, Desk desk) =>
-                    TypedResults.File(
-                        await AllPraise.CsvAsync(desk, query),
-                        "text/csv; charset=utf-8",
-                        $"praise-{desk.Today:uuuu-MM-dd}.csv"
-                    )
+                    TableFile.Of(await AllPraise.CsvAsync(desk, query), $"praise-{desk.Today:uuuu-MM-dd}")
             )
             .ExcludeFromDescription();
 

@@ -15,6 +15,12 @@ public static class WorkEndpoints
     public static void MapWork(this RouteGroupBuilder api)
     {
         var project = api.MapGroup("/projects/{id:long}");
+        project
+            .MapGet(
+                "/tasks.csv",
+                async (long id, Desk desk) => await TaskTable.OfAsync(desk, await desk.OpenAsync(new(id)))
+            )
+            .ExcludeFromDescription();
         project.MapPost(
             "/tasks",
             async (long id, TaskDto task, Desk desk) =>

@@ -1,30 +1,25 @@
 import { useState } from "react";
-import { answer, api } from "../../api/client";
+import { answer, api, upload } from "../../api/client";
 import type { ReadCardsDto } from "../../api/schema";
 import { FilePick } from "../../ui/FilePick";
+import { tableFiles } from "../../ui/files/tables";
 import { Refused } from "../../ui/Refused";
 import { useAct } from "../useAct";
 
-/** People out of a vCard file. */
+/** People out of a vCard file, or of a table. */
 export function TakeCards() {
 	const act = useAct();
 	const [done, setDone] = useState<ReadCardsDto>();
 	return (
 		<>
 			<FilePick
-				accept=".vcf,text/vcard"
-				name="Take vCards"
-				onFiles={async ([file]) => {
-					if (!file) return;
-					const text = await file.text();
-					await act.run(async () =>
-						setDone(
-							await answer(api.POST("/api/people/vcards", { body: { text } })),
-						),
-					);
-				}}
+				accept={`.vcf,text/vcard,${tableFiles}`}
+				name="Take vCards or a table of people"
+				onFiles={([file]) =>
+					file && act.run(async () => setDone(await taken(file)))
+				}
 			>
-				Take vCards
+				Take vCards or a table
 			</FilePick>
 			<Refused of={act.refusal} />
 			{done && (
@@ -37,4 +32,11 @@ export function TakeCards() {
 			)}
 		</>
 	);
+}
+
+async function taken(file: File): Promise<ReadCardsDto> {
+	if (!file.name.toLowerCase().endsWith(".vcf"))
+		return upload<ReadCardsDto>("/api/people/table", file);
+	const text = await file.text();
+	return answer(api.POST("/api/people/vcards", { body: { text } }));
 }

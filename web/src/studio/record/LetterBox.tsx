@@ -7,6 +7,13 @@ import { Refused } from "../../ui/Refused";
 import { useAct } from "../useAct";
 import { Block } from "./Block";
 
+const tables = [
+	["tasks", "tasks"],
+	["hours", "hours"],
+	["costs", "costs"],
+	["run-sheet", "run sheet"],
+] as const;
+
 /** The project's letters as open files: out to keep, in from elsewhere. */
 export function LetterBox({ record }: { record: RecordDto }) {
 	const [said, setSaid] = useState<TakenOverDto>();
@@ -40,6 +47,16 @@ export function LetterBox({ record }: { record: RecordDto }) {
 						everything of it (ZIP)
 					</a>
 				</Button>
+			</p>
+			<p className="flex flex-wrap gap-x-4 pb-1 text-[14.3px]">
+				<span className="text-soft">Tables (CSV)</span>
+				{tables.map(([file, words]) => (
+					<Button key={file} asChild kind="word">
+						<a href={`/api/projects/${record.id}/${file}.csv`} download>
+							{words}
+						</a>
+					</Button>
+				))}
 			</p>
 			<p
 				className="flex flex-wrap gap-x-4 text-[14.3px]"

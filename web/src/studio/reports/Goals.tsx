@@ -26,6 +26,13 @@ export function Goals() {
 						<h2 id="goals">Goals of {data.year}</h2>
 						<span className="num text-soft">{data.goals.length || ""}</span>
 						<span className="ml-auto flex items-baseline gap-3 print:hidden">
+							{data.goals.length > 0 && (
+								<Button asChild kind="word">
+									<a href={`/api/goals.csv?year=${data.year}`} download>
+										as a table (CSV)
+									</a>
+								</Button>
+							)}
 							<Button kind="word" onClick={() => setOpened("new")}>
 								set a goal
 							</Button>

@@ -143,6 +143,15 @@ export function WhatItBrought({
 					Show more: {more} besides these
 				</Button>
 			)}
+			{rows.length > 0 && (
+				<p className="pt-2 print:hidden">
+					<Button asChild kind="word">
+						<a href={reports.table} download>
+							As a table (CSV)
+						</a>
+					</Button>
+				</p>
+			)}
 		</section>
 	);
 }

@@ -53,6 +53,12 @@ export function useReports() {
 		reports,
 		asked,
 		by,
+		/** The address of what was brought, as a table. */
+		table: `/api/reports/brought.csv?${new URLSearchParams(
+			Object.entries({ ...asked, by }).flatMap(([name, value]) =>
+				value === undefined ? [] : [[name, `${value}`]],
+			),
+		)}`,
 		/** The figure that is opened. */
 		pick,
 		go,

@@ -190,6 +190,11 @@ export function Copies({ id }: { id: number }) {
 					</a>
 				</Button>
 			))}
+			<Button asChild kind="word">
+				<a href={`/api/projects/${id}/run-sheet.csv`} download>
+					As a table (CSV)
+				</a>
+			</Button>
 		</p>
 	);
 }
