@@ -64,6 +64,7 @@ public static partial class Acts
         ("studio", 2, StudioAsync),
         ("people", 3, PeopleAsync),
         ("erase", 3, EraseAsync),
+        ("comes with a table", 3, ComeAsync),
         ("steps", 3, StepsAsync),
         ("client", 26, ClientAsync),
         ("wait", 16, WaitAsync),
