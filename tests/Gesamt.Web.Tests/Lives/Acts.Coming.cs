@@ -77,7 +77,9 @@ public static partial class Acts
         using var patience = new CancellationTokenSource(LongestImport);
         while (true)
         {
-            var state = (await life.LookAsync(life.Owner, $"/api/imports/{id}"))!.Value.GetProperty("state").GetString();
+            var state = (await life.LookAsync(life.Owner, $"/api/imports/{id}"))!
+                .Value.GetProperty("state")
+                .GetString();
             if (state != "Running")
                 return state;
             await Task.Delay(Poll, patience.Token);
