@@ -14,10 +14,16 @@ public sealed class BesideTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
 {
     private static readonly byte[] Pdf = Encoding.ASCII.GetBytes("%PDF-1.4\n1 0 obj<<>>endobj\ntrailer<<>>\n%%EOF\n");
 
-    private static async Task<HttpResponseMessage> SendAsync(Visitor owner, int id, string path, byte[] content) =>
+    private static async Task<HttpResponseMessage> SendAsync(
+        Visitor owner,
+        int id,
+        string path,
+        byte[] content,
+        bool letters = false
+    ) =>
         await owner.SendAsync(
             HttpMethod.Post,
-            $"/api/imports/{id}/beside?path={Uri.EscapeDataString(path)}",
+            $"/api/imports/{id}/beside?path={Uri.EscapeDataString(path)}&letters={letters}",
             new ByteArrayContent(content)
             {
                 Headers = { ContentType = new MediaTypeHeaderValue("application/octet-stream") },
@@ -76,7 +82,9 @@ public sealed class BesideTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
             Letter("offers@else.example", own, "Cheap ink", "2026-04-02"),
         ]);
         Assert.Equal((5, 0, 0, 0), await HandInAsync(owner, id, "Mail/archive.mbox", box));
-        // handed in twice it is there once
+        // handed in twice it is there once, also under a name that does not tell what it is
+        var again = await SendAsync(owner, id, "Sent", box, letters: true);
+        Assert.Contains("\"known\":5", await again.Content.ReadAsStringAsync());
         Assert.Equal((0, 0, 5, 0), await HandInAsync(owner, id, "archive.mbox", box));
         Assert.Equal((0, 1, 0, 0), await HandInAsync(owner, id, "Jobs/0017 Harbour/plan.pdf", Pdf));
         Assert.Equal((0, 1, 0, 0), await HandInAsync(owner, id, "Jobs/Crane, Til/offer.pdf", Pdf));

@@ -43,7 +43,10 @@ public sealed record BesideTableDto(
     IReadOnlyList<LaidPlaceDto> Places,
     int More,
     IReadOnlyList<RowNameDto> Rows
-);
+)
+{
+    public static BesideTableDto None { get; } = new(0, 0, 0, [], 0, []);
+}
 
 /// <summary>A letter or a file beside a table, and the row it is laid to.</summary>
 /// <param name="Place">The folder or the address it is shown under.</param>
@@ -70,11 +73,13 @@ public static class Beside
 
     /// <summary>Keeps a file, or every message of a mailbox, until the table is taken over.</summary>
     /// <param name="path">Its name with the folders it lies in, parted by slashes.</param>
+    /// <param name="letters">That it was given as letters, whatever its name: many mailboxes have none that tells.</param>
     /// <exception cref="InvalidException">It is of no kind that is kept, has no name, or there are too many.</exception>
     public static async Task<HandedInDto> HandInAsync(
         Desk desk,
         int id,
         string path,
+        bool letters,
         Stream content,
         CancellationToken stop
     )
@@ -91,7 +96,7 @@ public static class Beside
             throw new InvalidException(
                 ("path", $"A file needs a name, of at most {LongestPath} characters with its folders.")
             );
-        return MailEndings.Contains(System.IO.Path.GetExtension(parts[^1]).ToLowerInvariant())
+        return letters || MailEndings.Contains(System.IO.Path.GetExtension(parts[^1]).ToLowerInvariant())
             ? await LettersAsync(desk, id, content, stop)
             : await FileAsync(desk, id, parts, content, stop);
     }
@@ -296,6 +301,9 @@ public static class Beside
             false
         );
     }
+
+    /// <summary>Whether anything is beside a table.</summary>
+    public static Task<bool> AnyAsync(Desk desk, int id) => desk.Db.ImportParts.AnyAsync(part => part.ImportId == id);
 
     /// <summary>What is beside a table, by folders and addresses.</summary>
     public static async Task<BesideTableDto> OfAsync(

@@ -145,7 +145,9 @@ public static class Import
             .FirstOrDefault(same => same.Count() > 1);
         if (twice is not null)
             throw new InvalidException(("columns", $"Two columns are “{twice.Key}”. Each thing stands in one column."));
-        var all = await ReadAllAsync(desk, table, matching);
+        // while it goes on it is asked for again and again
+        var hasBeside = row.State != ImportState.Running && await Beside.AnyAsync(desk, id);
+        var all = hasBeside || row.State == ImportState.Matching ? await ReadAllAsync(desk, table, matching) : [];
         var read = row.State == ImportState.Matching ? all : [];
         return new(
             row.Id,
@@ -166,7 +168,7 @@ public static class Import
             row.State == ImportState.Matching
                 ? [.. read.Where(one => one.Wrong.Length > 0).Take(MostErrors).Select(one => Preview(desk, one))]
                 : StoreJson.Read<List<PreviewRowDto>>(row.Errors),
-            await Beside.OfAsync(desk, id, all, matching)
+            hasBeside ? await Beside.OfAsync(desk, id, all, matching) : BesideTableDto.None
         );
     }
 

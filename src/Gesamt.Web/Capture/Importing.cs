@@ -48,8 +48,8 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
         api.MapGet("/imports/{id:int}", (int id, Desk desk, FileVault vault) => Import.OfAsync(desk, vault, id));
         api.MapPost(
                 "/imports/{id:int}/beside",
-                (int id, string path, Desk desk, HttpContext http, CancellationToken stop) =>
-                    Beside.HandInAsync(desk, id, path, http.Request.Body, stop)
+                (int id, string path, bool? letters, Desk desk, HttpContext http, CancellationToken stop) =>
+                    Beside.HandInAsync(desk, id, path, letters ?? false, http.Request.Body, stop)
             )
             .WithMetadata(new RequestSizeLimitAttribute(Beside.MostBytes))
             .Accepts<byte[]>("application/octet-stream");

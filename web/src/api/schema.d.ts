@@ -13647,6 +13647,7 @@ export interface paths {
             parameters: {
                 query: {
                     path: string;
+                    letters?: boolean;
                 };
                 header?: never;
                 path: {

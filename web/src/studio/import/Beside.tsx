@@ -33,9 +33,8 @@ export function Beside({
 				<FilePick
 					multiple
 					name="Add letters"
-					accept=".eml,.mbox,.mbx,message/rfc822,application/mbox"
 					disabled={busy}
-					onFiles={handIn}
+					onFiles={(files) => handIn(files, true)}
 				>
 					Add letters
 				</FilePick>
@@ -44,7 +43,7 @@ export function Beside({
 					multiple
 					name="Add a folder of files"
 					disabled={busy}
-					onFiles={handIn}
+					onFiles={(files) => handIn(files)}
 				>
 					Add a folder of files
 				</FilePick>

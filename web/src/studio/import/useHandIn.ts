@@ -21,7 +21,7 @@ export function useHandIn(id: number) {
 	const [handing, setHanding] = useState<Handing>();
 	const act = useAct();
 	const stopped = useRef(false);
-	async function handIn(files: File[]) {
+	async function handIn(files: File[], letters = false) {
 		stopped.current = false;
 		let now: Handing = { done: 0, of: files.length, sum: nothing, refused: [] };
 		setHanding(now);
@@ -31,7 +31,7 @@ export function useHandIn(id: number) {
 				const path = file.webkitRelativePath || file.name;
 				try {
 					const one = await upload<HandedInDto>(
-						`/api/imports/${id}/beside?path=${encodeURIComponent(path)}`,
+						`/api/imports/${id}/beside?path=${encodeURIComponent(path)}&letters=${letters}`,
 						file,
 					);
 					now = { ...now, sum: added(now.sum, one) };
