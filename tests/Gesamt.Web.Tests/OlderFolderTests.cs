@@ -6,7 +6,7 @@ using Gesamt.Store.Backups;
 namespace Gesamt.Web.Tests;
 
 /// <summary>A folder of an earlier release opens, and everything in it is where it was.</summary>
-/// <remarks>Each archive in Folders was made by that release's own demo and its own backup; the first had no list of its entries yet, the first two kept no papers. From the third on they are shorter demos, for their papers’ sake; the fourth has a recurring invoice that charges a kept card, and a statement of the bank, the fifth lists, boards, a run sheet, tasks with their plan and pinned remarks, the sixth books: accounts, transfers, costs that come again, a year handed over.</remarks>
+/// <remarks>Each archive in Folders was made by that release's own demo and its own backup; the first had no list of its entries yet, the first two kept no papers. From the third on they are shorter demos, for their papers’ sake; the fourth has a recurring invoice that charges a kept card, and a statement of the bank, the fifth lists, boards, a run sheet, tasks with their plan and pinned remarks, the sixth books: accounts, transfers, costs that come again, a year handed over, the seventh somebody who was erased and a table that was taken over.</remarks>
 public sealed class OlderFolderTests
 {
     public static TheoryData<string> Releases =>
