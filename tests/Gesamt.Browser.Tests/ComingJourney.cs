@@ -51,9 +51,9 @@ public sealed class ComingJourney(Demo demo) : IClassFixture<Demo>
             owner.See("is of a kind that is not kept");
             owner.See("several rows fit");
             Assert.Equal("", owner.Violations());
-            owner.Type("Jobs/Odile Brandt goes to row", "9" + Keys.Enter);
+            owner.Type("Jobs/Odile Brandt, 1 file, goes to row", "9" + Keys.Enter);
             owner.See("The number of a row that reads right, or nothing.");
-            owner.Type("Jobs/Odile Brandt goes to row", "2" + Keys.Enter);
+            owner.Type("Jobs/Odile Brandt, 1 file, goes to row", "2" + Keys.Enter);
             owner.See("you chose it");
             owner.Press("Take over 2 rows with 4 letters and files");
             owner.See("2 taken over");

@@ -1,7 +1,9 @@
 using System.Globalization;
+using System.IO.Compression;
 using System.Text;
 using Gesamt.Formats.Tables;
 using Gesamt.Store;
+using Gesamt.Store.Model;
 
 namespace Gesamt.Web.Tests;
 
@@ -92,5 +94,73 @@ public sealed class TablesOutTests(FullStudio studio) : IClassFixture<FullStudio
                 ),
             rows.Select(row => ((string?)row[1], (string?)row[4]))
         );
+    }
+
+    [Fact] // with Python's own csv, mailbox and zipfile, and Debian's python3-icalendar and python3-vobject
+    public async Task Other_programs_read_tables_feed_contacts_letters_and_a_year_as_they_are_handed_out()
+    {
+        var owner = await studio.OwnerAsync();
+        await owner.PostAsync("/api/studio/feed");
+        var feed = (await owner.GetAsync("/api/studio"))
+            .GetProperty("feed")
+            .GetString()!
+            .Replace("http://studio.example", "", StringComparison.Ordinal);
+        var ids = await studio.LookAsync((GesamtDb db) => db.Projects.Select(p => p.Id).ToListAsync());
+        Dictionary<string, string> handedOut = new()
+        {
+            ["register.csv"] = "/api/register.csv?putAway=true",
+            ["people.csv"] = "/api/people.csv",
+            ["invoices.csv"] = "/api/invoices.csv?show=All",
+            ["entries.csv"] = "/api/money/entries.csv?year=2026",
+            ["praise.csv"] = "/api/praise.csv",
+            ["brought.csv"] = "/api/reports/brought.csv?year=all",
+            ["feed.ics"] = feed,
+            ["people.vcf"] = "/api/people.vcf",
+            ["2026.zip"] = "/api/money/years/2026/folder.zip",
+        };
+        foreach (var id in ids)
+            handedOut[$"{id.Value}.mbox"] = $"/api/projects/{id.Value}/letters.mbox";
+        var said = await ReadByOthersAsync(owner, handedOut);
+        async Task IsToldAsync(string what, Func<GesamtDb, Task<int>> count) =>
+            Assert.Contains($"{what} {await studio.LookAsync(count)}", said);
+        await IsToldAsync("table register.csv", db => db.Projects.CountAsync(p => !p.Rehearsal));
+        await IsToldAsync("table invoices.csv", db => db.Invoices.CountAsync());
+        await IsToldAsync("cards", db => db.People.CountAsync(p => p.MergedInto == null && p.RemovedAt == null));
+        await IsToldAsync(
+            "letters",
+            db =>
+                db.Letters.CountAsync(l =>
+                    l.ProjectId != null
+                    && (
+                        l.State == LetterState.Sent
+                        || l.State == LetterState.Uncertain
+                        || l.State == LetterState.Received
+                        || l.State == LetterState.Kept
+                    )
+                )
+        );
+        Assert.Contains(said, line => line.StartsWith("events ", StringComparison.Ordinal) && line != "events 0");
+        Assert.Contains(said, line => line.StartsWith("year 2026.zip ", StringComparison.Ordinal));
+    }
+
+    private static async Task<string[]> ReadByOthersAsync(Visitor owner, Dictionary<string, string> handedOut)
+    {
+        using var all = new MemoryStream();
+        using (var zip = new ZipArchive(all, ZipArchiveMode.Create, leaveOpen: true))
+            foreach (var (name, path) in handedOut)
+            {
+                using var answer = await owner.AskAsync(path);
+                Assert.True(answer.IsSuccessStatusCode, path);
+                await using var entry = zip.CreateEntry(name).Open();
+                await answer.Content.CopyToAsync(entry);
+            }
+        var (code, said) = PdfTools.Run(
+            "/usr/bin/python3",
+            all.ToArray(),
+            Path.Combine(Studio.Root, "tests", "Gesamt.Web.Tests", "Tools", "read_out.py"),
+            "FILE"
+        );
+        Assert.True(code == 0, said);
+        return said.Split('\n', StringSplitOptions.RemoveEmptyEntries);
     }
 }

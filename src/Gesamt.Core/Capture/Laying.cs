@@ -120,12 +120,15 @@ public sealed class Laying
                     byNumber[Plain(word)]
                         .Concat(byNumber[word])
                         .Where(number =>
-                            (begins && at == 0 || number.Words.Sum(part => part.Length) >= LeastDigits)
-                            && Stands(number.Words, text, at)
+                            Stands(number.Words, text, at)
+                            && (begins && at == 0 || Length(text, at, number.Words.Length) >= LeastDigits)
                         )
                         .Select(number => number.Row)
             ),
         ];
+
+    /// <summary>As it is written: “018” has three digits, whatever number it is.</summary>
+    private static int Length(string[] text, int at, int words) => text.Skip(at).Take(words).Sum(word => word.Length);
 
     private static bool Stands(string[] number, string[] text, int at) =>
         number.Length == 1 ? Plain(text[at]) == number[0] : text.AsSpan(at).StartsWith(number);

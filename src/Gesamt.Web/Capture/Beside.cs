@@ -265,10 +265,10 @@ public static class Beside
             right.Select(row => row.Row).ToHashSet(),
             right.Select(row => row.Mail).OfType<string>().ToHashSet()
         );
-        return [.. parts.Select(part => LaidPart(desk, part, laying, mails, numbers, matching))];
+        return [.. parts.Select(part => LayOne(desk, part, laying, mails, numbers, matching))];
     }
 
-    private static LaidPart LaidPart(
+    private static LaidPart LayOne(
         Desk desk,
         ImportPartRow part,
         Laying laying,

@@ -1,6 +1,6 @@
 import { useId } from "react";
 import type { ImportDto, MatchingDto } from "../../api/schema";
-import { amounts, placeWords, rowWords, why } from "./besideWords";
+import { amounts, countWords, placeWords, rowWords, why } from "./besideWords";
 import { RowField } from "./RowField";
 
 /** Folders and addresses with the row they go to; the owner may choose another. */
@@ -35,15 +35,10 @@ export function Places({
 					>
 						<p className="break-words">
 							<b className="font-[650]">{placeWords(place)}</b>
-							<span className="text-soft">
-								{", "}
-								{place.sort === "Letter"
-									? amounts(place.count, 0)
-									: amounts(0, place.count)}
-							</span>
+							<span className="text-soft">, {countWords(place)}</span>
 						</p>
 						<RowField
-							label={`${placeWords(place)} goes to row`}
+							label={`${placeWords(place)}, ${countWords(place)}, goes to row`}
 							row={place.row}
 							rows={beside.rows}
 							list={list}

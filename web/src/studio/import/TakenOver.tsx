@@ -5,7 +5,7 @@ import type { ImportDto, ImportUndoneDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { Refused } from "../../ui/Refused";
 import { useAct } from "../useAct";
-import { amounts, placeWords } from "./besideWords";
+import { amounts, countWords, placeWords } from "./besideWords";
 import { Rows } from "./ImportRows";
 import { states } from "./PastImport";
 
@@ -51,10 +51,7 @@ export function Taken({ table }: { table: ImportDto }) {
 					>
 						{left.map((place) => (
 							<li key={`${place.sort} ${place.place}`}>
-								{placeWords(place)}:{" "}
-								{place.sort === "Letter"
-									? amounts(place.count, 0)
-									: amounts(0, place.count)}
+								{placeWords(place)}: {countWords(place)}
 							</li>
 						))}
 					</ul>

@@ -30,5 +30,9 @@ export function placeWords(place: LaidPlaceDto): string {
 	return place.place || "letters with no address";
 }
 
+/** “14 letters”, “1 file”. */
+export const countWords = ({ sort, count }: LaidPlaceDto) =>
+	counted(count, sort === "Letter" ? "letter" : "file");
+
 /** A row by its number and who it is. */
 export const rowWords = (row: RowNameDto) => `${row.row} ${row.name}`;

@@ -82,6 +82,7 @@ function Page({ studio }: { studio: StudioDto }) {
 	};
 	return (
 		<div className="grid gap-4">
+			<h2 className="sr-only">What the studio says of itself</h2>
 			<Names {...part} />
 			<Look {...part} />
 			<MoneySection {...part} />

@@ -50,7 +50,12 @@ export function SharedServices() {
 		queryFn: () => answer(api.GET("/api/services")),
 	});
 	if (!shared.data) return null;
-	return <Shared data={shared.data} />;
+	return (
+		<>
+			<h2 className="sr-only">Services</h2>
+			<Shared data={shared.data} />
+		</>
+	);
 }
 
 function Shared({ data }: { data: SharedServicesDto }) {
