@@ -309,12 +309,16 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
     {
         HashSet<ProjectId> written =
         [
+            // from the few that came in to their letters, not from every letter to what came in
             .. await desk
-                .Db.Letters.Where(l =>
-                    l.State != LetterState.Kept
-                    && desk.Db.Imported.Any(made => made.ImportId == import && made.ProjectId == l.ProjectId)
+                .Db.Imported.Where(made => made.ImportId == import)
+                .Join(
+                    desk.Db.Letters.Where(l => l.State != LetterState.Kept),
+                    made => made.ProjectId,
+                    letter => letter.ProjectId,
+                    (made, _) => made.ProjectId
                 )
-                .Select(l => l.ProjectId!.Value)
+                .Distinct()
                 .ToListAsync(),
         ];
         foreach (
