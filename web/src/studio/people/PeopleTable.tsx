@@ -46,7 +46,9 @@ export function PeopleTable({ people }: { people: PeopleDto }) {
 									{one.sort !== "Client" && ` ${sorts[one.sort]}`}
 								</span>
 							</Cell>
-							<Cell className="break-all text-soft">{one.reach}</Cell>
+							<Cell className="min-w-44 text-soft wrap-anywhere">
+								{one.reach}
+							</Cell>
 							<Cell className="num">
 								{one.projects > 0 &&
 									`${one.projects}${one.open > 0 ? `, ${one.open} open` : ""}`}
