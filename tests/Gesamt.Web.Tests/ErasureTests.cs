@@ -285,6 +285,17 @@ public sealed class ErasureTests : IAsyncDisposable
             kept.Select(k => k.GetProperty("project").GetInt64()).Order()
         );
         Assert.All(kept, k => Assert.False(k.GetProperty("over").GetBoolean()));
+        // nor are letters brought back out of an old mailbox
+        using var message = new ByteArrayContent(
+            "From: somebody@elsewhere.example\r\nSubject: late\r\nDate: Mon, 25 Jan 2027 09:00:00 +0000\r\nMessage-ID: <late@elsewhere.example>\r\n\r\nlate\r\n"u8.ToArray()
+        );
+        message.Headers.ContentType = new("application/octet-stream");
+        Assert.Equal(
+            HttpStatusCode.Conflict,
+            (
+                await owner.SendAsync(HttpMethod.Post, $"/api/projects/{projects[0].Value}/letters/take-over", message)
+            ).StatusCode
+        );
         Assert.Equal(
             HttpStatusCode.Conflict,
             (await owner.PostAsync($"/api/erased/{projects[0].Value}/papers", new { })).StatusCode

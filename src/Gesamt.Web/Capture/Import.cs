@@ -178,14 +178,7 @@ public static class Import
         await using var stream = vault.Open(row.Hash);
         using var bytes = new MemoryStream();
         await stream.CopyToAsync(bytes);
-        try
-        {
-            return TableText.Read(bytes.ToArray());
-        }
-        catch (FormatException e)
-        {
-            throw new InvalidException(("file", e.Message));
-        }
+        return TableFile.Read(bytes.ToArray());
     }
 
     /// <summary>Every row, read by the matching.</summary>

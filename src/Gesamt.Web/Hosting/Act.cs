@@ -71,8 +71,10 @@ public sealed class Act
         IReadOnlyCollection<(Instant Happened, Happening What)> kept
     )
     {
+        Happening[] what = [.. kept.Select(one => one.What)];
+        RefuseErased(file, by, what);
         await Ledger.RecordKeptAsync(file, by, Now, kept);
-        await TellAsync(file, [.. kept.Select(one => one.What)]);
+        await TellAsync(file, what);
     }
 
     /// <summary>What is still to come of a project whose client was erased is money alone, such as what a bank takes back.</summary>

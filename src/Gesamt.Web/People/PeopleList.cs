@@ -106,7 +106,7 @@ public static class PeopleList
                         r.Reach,
                         $"{r.Projects}",
                         $"{r.Open}",
-                        r.AgreedMinor is > 0 and var agreed ? TableFile.Amount(new(agreed, desk.Currency)) : "",
+                        r.AgreedMinor is > 0 and var agreed ? MoneyText.Exact(new(agreed, desk.Currency)) : "",
                         TableFile.Day(r.LastDay),
                         string.Join(", ", r.Labels),
                     ]

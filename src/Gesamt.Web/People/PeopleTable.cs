@@ -1,6 +1,5 @@
 using Gesamt.Core.Capture;
 using Gesamt.Formats.People;
-using Gesamt.Formats.Tables;
 using Gesamt.Web.Hosting;
 
 namespace Gesamt.Web.People;
@@ -15,7 +14,7 @@ public static class PeopleTable
     {
         using var bytes = new MemoryStream();
         await content.CopyToAsync(bytes, stop);
-        var table = Readable(bytes.ToArray());
+        var table = TableFile.Read(bytes.ToArray());
         var columns = TableValues.Guess(table.Headings);
         if (!columns.Contains(ImportColumn.Name) && !columns.Contains(ImportColumn.Organisation))
             throw new InvalidException(
@@ -25,18 +24,6 @@ public static class PeopleTable
                 )
             );
         return await PeopleList.TakeAsync(desk, [.. table.Rows.Select(row => CardOf(row, columns)).OfType<Card>()]);
-    }
-
-    private static TableText Readable(byte[] bytes)
-    {
-        try
-        {
-            return TableText.Read(bytes);
-        }
-        catch (FormatException e)
-        {
-            throw new InvalidException(("file", e.Message));
-        }
     }
 
     /// <summary>Null for a row that names nobody.</summary>

@@ -34,7 +34,7 @@ public static class PriceTable
     /// <exception cref="InvalidException">A column is missing, or a cell cannot be read; it is named by its row and column.</exception>
     public static async Task<PricesReadDto> ReadAsync(Desk desk, KindId? kind, byte[] bytes)
     {
-        var table = Table(bytes);
+        var table = TableFile.Read(bytes);
         int At(string heading) =>
             table.Headings.ToList().FindIndex(one => one.Equals(heading, StringComparison.OrdinalIgnoreCase));
         foreach (var needed in new[] { "Service", "Price" })
@@ -93,18 +93,6 @@ public static class PriceTable
         return rowOf.TryGetValue(inside, out var row)
             ? $"Row {row}, {field[(field.IndexOf('.') + 1)..]}: {words}"
             : words;
-    }
-
-    private static TableText Table(byte[] bytes)
-    {
-        try
-        {
-            return TableText.Read(bytes);
-        }
-        catch (FormatException refused)
-        {
-            throw new InvalidException(("file", refused.Message));
-        }
     }
 
     private static ServiceDto Merged(ServiceDto before, Func<string, string?> cell)

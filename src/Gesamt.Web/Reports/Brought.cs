@@ -72,7 +72,7 @@ internal static class Brought
                         by == ReportBy.Service ? "" : $"{group.Count()}",
                         $"{group.Count(share => share.Project.IsWon)}",
                         group.Key.Currency,
-                        TableFile.Amount(desk.Amount(group.Sum(share => share.NetMinor), group.Key.Currency)),
+                        MoneyText.Exact(desk.Amount(group.Sum(share => share.NetMinor), group.Key.Currency)),
                     ]
             )
         );

@@ -58,7 +58,7 @@ internal static class SpentTables
                             row.Payee,
                             row.What,
                             row.Category,
-                            TableFile.Amount(new(row.GrossMinor, Currency.Of(row.Currency))),
+                            MoneyText.Exact(new(row.GrossMinor, Currency.Of(row.Currency))),
                             row.Currency,
                             TableFile.Number(new Rate(row.TaxPartsPerMillion).InPercent),
                             TableFile.YesNo(row.ChargeOn),
