@@ -285,6 +285,16 @@ public sealed class ErasureTests : IAsyncDisposable
             kept.Select(k => k.GetProperty("project").GetInt64()).Order()
         );
         Assert.All(kept, k => Assert.False(k.GetProperty("over").GetBoolean()));
+        // nothing more is said of them by hand
+        Assert.Equal(
+            HttpStatusCode.Conflict,
+            (
+                await owner.PostAsync(
+                    $"/api/projects/{projects[0].Value}/happened",
+                    new { sort = "Call", words = "She rang once more." }
+                )
+            ).StatusCode
+        );
         // nor are letters brought back out of an old mailbox
         using var message = new ByteArrayContent(
             "From: somebody@elsewhere.example\r\nSubject: late\r\nDate: Mon, 25 Jan 2027 09:00:00 +0000\r\nMessage-ID: <late@elsewhere.example>\r\n\r\nlate\r\n"u8.ToArray()

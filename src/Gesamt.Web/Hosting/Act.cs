@@ -60,6 +60,9 @@ public sealed class Act
     /// <summary>The same for evidence from outside that happened earlier.</summary>
     public async Task RecordAtAsync(ProjectFile file, Actor by, Instant happened, params Happening[] what)
     {
+        // what comes in by itself, such as a letter, is filed whoever it is from
+        if (by == Actor.Owner)
+            RefuseErased(file, by, what);
         await Ledger.RecordAsync(file, by, happened, Now, what);
         await TellAsync(file, what);
     }
