@@ -35,6 +35,9 @@ public sealed record LetterText(ImmutableArray<TextPart> Parts)
 {
     private const string StandByMark = ", or:";
 
+    /// <summary>The names of its blanks.</summary>
+    public IEnumerable<string> Asked => Parts.OfType<TextPart.Blank>().Select(blank => blank.Name);
+
     /// <exception cref="LetterTextException">A bracket is left open, or a blank's name is not one of <see cref="Blanks.Names"/>.</exception>
     public static LetterText Parse(string text)
     {

@@ -17,6 +17,9 @@ using NodaTime;
 
 namespace Gesamt.Store.Projects;
 
+/// <summary>What is to be written of one project: what happened, at which instant, by whom.</summary>
+public sealed record LedgerEntry(ProjectFile File, Actor By, Instant Happened, Happening[] What);
+
 /// <summary>The one way facts are written: with what follows from them, the plan and the standing, in the caller's transaction.</summary>
 /// <remarks>The caller opens the transaction, adds its own rows, records and commits.</remarks>
 public sealed class Ledger(GesamtDb db)
@@ -25,37 +28,47 @@ public sealed class Ledger(GesamtDb db)
     public Task RecordAsync(ProjectFile file, Actor by, Instant now, params Happening[] what) =>
         RecordAsync(file, by, now, now, what);
 
-    /// <summary>Records what happened at an instant up to now, the routines it begins and the steps it stops.</summary>
+    /// <summary>Records what happened at an instant up to now.</summary>
+    public Task RecordAsync(ProjectFile file, Actor by, Instant happened, Instant now, params Happening[] what) =>
+        RecordAsync([new(file, by, happened, what)], now);
+
+    /// <summary>Records what happened in some projects up to now, the routines it begins and the steps it stops. Their rows are read and written together.</summary>
+    /// <param name="entries">One for each project.</param>
     /// <exception cref="ArgumentOutOfRangeException">It is said to have happened later than now.</exception>
-    public async Task RecordAsync(ProjectFile file, Actor by, Instant happened, Instant now, params Happening[] what)
+    public async Task RecordAsync(IReadOnlyCollection<LedgerEntry> entries, Instant now)
     {
-        if (happened > now)
-            throw new ArgumentOutOfRangeException(
-                nameof(happened),
-                happened,
-                "Nothing can have happened later than now."
-            );
-        var takenBack = FulfilmentRule.TakenBack(file.Case.History, what).ToList();
-        await AppendAsync(file, by, happened, now, what);
-        await FulfilAsync(file, happened, now, what);
-        await ReopenAsync(file, now, takenBack);
-        await BeginRunsAsync(file, now);
-        await StopStepsAsync(file, now);
-        if (
-            what.Any(one =>
-                one
-                    is Happening.PaymentVoided
-                        or Happening.PaymentChargedBack
-                        or Happening.TakenUp
-                        or Happening.TakenOut
-                        or Happening.DateSet
-            )
-        )
-            await ResumeStepsAsync(file, now);
-        if (what.Any(one => IsMoney(one) || one is Happening.StepDone))
-            await RefreshInvoicesAsync(file);
-        await RefreshAsync(file, now);
+        if (entries.Any(entry => entry.Happened > now))
+            throw new ArgumentOutOfRangeException(nameof(entries), "Nothing can have happened later than now.");
+        var takenBack = entries
+            .Select(entry => (entry.File, FulfilmentRule.TakenBack(entry.File.Case.History, entry.What).ToList()))
+            .ToList();
+        await AppendAsync(entries, now);
+        foreach (var entry in entries)
+            await FulfilAsync(entry, now);
+        foreach (var (file, tasks) in takenBack)
+            await ReopenAsync(file, now, tasks);
+        var files = entries.Select(entry => entry.File).ToList();
+        await BeginRunsAsync(files, now);
+        foreach (var file in files)
+            await StopStepsAsync(file, now);
+        foreach (var entry in entries.Where(entry => entry.What.Any(Resumes)))
+            await ResumeStepsAsync(entry.File, now);
+        await RefreshInvoicesAsync([
+            .. entries
+                .Where(entry => entry.What.Any(one => IsMoney(one) || one is Happening.StepDone))
+                .Select(entry => entry.File),
+        ]);
+        await RefreshAsync(files, now);
     }
+
+    /// <summary>Whether steps that it stopped before may go on.</summary>
+    private static bool Resumes(Happening what) =>
+        what
+            is Happening.PaymentVoided
+                or Happening.PaymentChargedBack
+                or Happening.TakenUp
+                or Happening.TakenOut
+                or Happening.DateSet;
 
     /// <summary>Records what was said and kept elsewhere, each at its own instant up to now: it tells and moves nothing.</summary>
     public async Task RecordKeptAsync(
@@ -65,38 +78,25 @@ public sealed class Ledger(GesamtDb db)
         IReadOnlyCollection<(Instant Happened, Happening What)> kept
     )
     {
-        await AppendAsync(file, by, now, kept);
-        await RefreshAsync(file, now);
+        await AppendAsync(file, [.. kept.Select(one => RowOf(file, by, one.Happened, now, one.What))]);
+        await RefreshAsync([file], now);
     }
 
-    /// <summary>Computes all that is derived of a project anew from its facts.</summary>
-    public async Task RebuildAsync(ProjectFile file, Instant now)
-    {
-        await RefreshInvoicesAsync(file);
-        await StopStepsAsync(file, now);
-        await RefreshAsync(file, now);
-    }
-
-    /// <summary>The same for several, whose rows are read and written together.</summary>
+    /// <summary>Computes all that is derived of some projects anew from their facts.</summary>
     public async Task RebuildAsync(IReadOnlyCollection<ProjectFile> files, Instant now)
     {
-        var ids = files.Select(file => file.Id).ToList();
-        var invoices = (await InvoicesOf(ids).ToListAsync()).ToLookup(i => i.ProjectId);
+        await RefreshInvoicesAsync(files);
         foreach (var file in files)
-        {
-            RefreshInvoices(file, invoices[file.Id]);
             await StopStepsAsync(file, now);
-        }
-        var derived = await DerivedAsync(ids);
-        foreach (var file in files)
-            Refresh(file, now, derived);
-        await db.SaveChangesAsync();
+        await RefreshAsync(files, now);
     }
 
     /// <summary>Computes standing and plan anew, because time has passed or something happened.</summary>
-    public async Task RefreshAsync(ProjectFile file, Instant now)
+    private async Task RefreshAsync(IReadOnlyCollection<ProjectFile> files, Instant now)
     {
-        Refresh(file, now, await DerivedAsync([file.Id]));
+        var derived = await DerivedAsync([.. files.Select(file => file.Id)]);
+        foreach (var file in files)
+            Refresh(file, now, derived);
         await db.SaveChangesAsync();
     }
 
@@ -172,60 +172,78 @@ public sealed class Ledger(GesamtDb db)
         }
     }
 
-    private Task AppendAsync(
-        ProjectFile file,
-        Actor by,
-        Instant happened,
-        Instant now,
-        IReadOnlyCollection<Happening> what
-    ) => AppendAsync(file, by, now, [.. what.Select(one => (happened, one))]);
+    private Task AppendAsync(ProjectFile file, Instant now, IEnumerable<Happening> what) =>
+        AppendAsync([new(file, Actor.Gesamt, now, [.. what])], now);
 
-    private async Task AppendAsync(
-        ProjectFile file,
-        Actor by,
-        Instant now,
-        IReadOnlyCollection<(Instant Happened, Happening What)> what
-    )
+    private async Task AppendAsync(IReadOnlyCollection<LedgerEntry> entries, Instant now)
     {
-        if (what.Count == 0)
-            return;
-        var rows = what.Select(one => new FactRow
-            {
-                ProjectId = file.Id,
-                Happened = one.Happened,
-                Recorded = now,
-                By = by,
-                Kind = FactJson.KindOf(one.What),
-                Version = FactJson.Version,
-                Payload = FactJson.Write(one.What),
-            })
+        var rows = entries
+            .Select(entry =>
+                (
+                    entry.File,
+                    Rows: entry.What.Select(one => RowOf(entry.File, entry.By, entry.Happened, now, one)).ToList()
+                )
+            )
+            .Where(one => one.Rows.Count > 0)
             .ToList();
+        if (rows.Count == 0)
+            return;
+        db.Facts.AddRange(rows.SelectMany(one => one.Rows));
+        await db.SaveChangesAsync();
+        foreach (var (file, added) in rows)
+            await LearnAsync(file, added);
+    }
+
+    private async Task AppendAsync(ProjectFile file, IReadOnlyCollection<FactRow> rows)
+    {
         db.Facts.AddRange(rows);
         await db.SaveChangesAsync();
-        // tasks, runs and details lie in rows of their own; all else is in the facts just written
-        file.Case = what.Any(one => ChangesRows(one.What))
+        await LearnAsync(file, rows);
+    }
+
+    private static FactRow RowOf(ProjectFile file, Actor by, Instant happened, Instant now, Happening what) =>
+        new()
+        {
+            ProjectId = file.Id,
+            Happened = happened,
+            Recorded = now,
+            By = by,
+            Kind = FactJson.KindOf(what),
+            Version = FactJson.Version,
+            Payload = FactJson.Write(what),
+        };
+
+    /// <summary>Tasks, runs and details lie in rows of their own; all else is in the facts just written.</summary>
+    private async Task LearnAsync(ProjectFile file, IEnumerable<FactRow> rows)
+    {
+        List<Fact> added = [.. rows.Select(ProjectFiles.ToCore)];
+        file.Case = added.Any(fact => ChangesRows(fact.What))
             ? await ProjectFiles.ReadAsync(db, file.Row, file.Case.Calendar)
             : file.Case with
             {
-                History = new History(file.History.Facts.Concat(rows.Select(ProjectFiles.ToCore))),
+                History = new History(file.History.Facts.Concat(added)),
             };
     }
 
     /// <summary>Ticks off what was fulfilled by it.</summary>
-    private async Task FulfilAsync(ProjectFile file, Instant happened, Instant now, Happening[] what)
+    private async Task FulfilAsync(LedgerEntry entry, Instant now)
     {
-        var fulfilled = FulfilmentRule.Of(file.Case, what).ToList();
+        var fulfilled = FulfilmentRule.Of(entry.File.Case, entry.What).ToList();
         if (fulfilled.Count == 0)
             return;
         foreach (var row in await db.Tasks.Where(task => fulfilled.Contains(task.Id)).ToListAsync())
             row.DoneAt = now;
         await db.SaveChangesAsync();
         await AppendAsync(
-            file,
-            Actor.Gesamt,
-            happened,
-            now,
-            [.. fulfilled.Select(task => new Happening.TaskDone(task))]
+            [
+                new(
+                    entry.File,
+                    Actor.Gesamt,
+                    entry.Happened,
+                    [.. fulfilled.Select(task => new Happening.TaskDone(task))]
+                ),
+            ],
+            now
         );
     }
 
@@ -244,7 +262,7 @@ public sealed class Ledger(GesamtDb db)
         foreach (var row in rows)
             row.DoneAt = null;
         await db.SaveChangesAsync();
-        await AppendAsync(file, Actor.Gesamt, now, now, [.. rows.Select(row => new Happening.TaskReopened(row.Id))]);
+        await AppendAsync(file, now, rows.Select(row => new Happening.TaskReopened(row.Id)));
     }
 
     private static bool ChangesRows(Happening what) =>
@@ -262,27 +280,34 @@ public sealed class Ledger(GesamtDb db)
                 or Happening.NotePutBack;
 
     /// <summary>A routine of the kind begins once per project, when its cause has come true.</summary>
-    private async Task BeginRunsAsync(ProjectFile file, Instant now)
+    private async Task BeginRunsAsync(IReadOnlyCollection<ProjectFile> files, Instant now)
     {
-        var ended = file.Case.End is not null;
-        var begun = file.Case.Runs.Select(run => run.Routine.Key).ToHashSet();
-        var rows = await db
-            .Routines.AsNoTracking()
-            .Where(r => r.KindId == file.Row.KindId && !r.Off && !r.Removed && r.Trouble == "")
-            .OrderBy(r => r.Position)
-            .ThenBy(r => r.Id)
-            .ToListAsync();
-        foreach (var row in rows.Where(row => !begun.Contains(row.Key)))
+        var kinds = files.Select(file => file.Row.KindId).ToHashSet();
+        var routines = (
+            await db
+                .Routines.AsNoTracking()
+                .Where(r => kinds.Contains(r.KindId) && !r.Off && !r.Removed && r.Trouble == "")
+                .OrderBy(r => r.Position)
+                .ThenBy(r => r.Id)
+                .ToListAsync()
+        ).ToLookup(r => r.KindId);
+        foreach (var file in files)
         {
-            var routine = StoreJson.Read<Routine>(row.Routine);
-            // after an end nothing begins but what an end begins
-            if (ended != (routine.Begins == Cause.Ended) || !Causes.Begins(file.Case, routine.Begins))
-                continue;
-            if (Beginning.Of(file.Case, routine, now) is Beginning.Now begins)
-                await BeginAsync(file, begins.Routine, now);
-            else if (Beginning.Of(file.Case, routine, now) is Beginning.Offered offered)
-                await OfferAsync(file, offered.Routine, now);
+            var begun = file.Case.Runs.Select(run => run.Routine.Key).ToHashSet();
+            foreach (var row in routines[file.Row.KindId].Where(row => !begun.Contains(row.Key)))
+                await BeginRunAsync(file, StoreJson.ReadOnce<Routine>(row.Routine), now);
         }
+    }
+
+    private async Task BeginRunAsync(ProjectFile file, Routine routine, Instant now)
+    {
+        // after an end nothing begins but what an end begins
+        if (file.Case.End is not null != (routine.Begins == Cause.Ended) || !Causes.Begins(file.Case, routine.Begins))
+            return;
+        if (Beginning.Of(file.Case, routine, now) is Beginning.Now begins)
+            await BeginAsync(file, begins.Routine, now);
+        else if (Beginning.Of(file.Case, routine, now) is Beginning.Offered offered)
+            await OfferAsync(file, offered.Routine, now);
     }
 
     /// <summary>Pins a routine's steps on a project and begins it. Inside the caller's transaction, which records something after it.</summary>
@@ -297,7 +322,7 @@ public sealed class Ledger(GesamtDb db)
         };
         db.Runs.Add(run);
         await db.SaveChangesAsync();
-        await AppendAsync(file, Actor.Gesamt, now, now, [new Happening.RunBegan(run.Id)]);
+        await AppendAsync(file, now, [new Happening.RunBegan(run.Id)]);
     }
 
     private async Task OfferAsync(ProjectFile file, Routine routine, Instant now)
@@ -312,7 +337,7 @@ public sealed class Ledger(GesamtDb db)
         };
         db.Runs.Add(run);
         await db.SaveChangesAsync();
-        await AppendAsync(file, Actor.Gesamt, now, now, [new Happening.RunOffered(run.Id)]);
+        await AppendAsync(file, now, [new Happening.RunOffered(run.Id)]);
     }
 
     private async Task StopStepsAsync(ProjectFile file, Instant now)
@@ -323,24 +348,12 @@ public sealed class Ledger(GesamtDb db)
         foreach (var letter in stopped.Select(step => step.Letter).OfType<Core.LetterId>())
             if (await db.Letters.FindAsync(letter) is { State: LetterState.Held or LetterState.PutOff } held)
                 held.State = LetterState.Stopped;
-        await AppendAsync(
-            file,
-            Actor.Gesamt,
-            now,
-            now,
-            [.. stopped.Select(step => new Happening.StepStopped(step.Ref, step.Why!.Value))]
-        );
+        await AppendAsync(file, now, stopped.Select(step => new Happening.StepStopped(step.Ref, step.Why!.Value)));
     }
 
     /// <summary>What stopped steps is undone: only those still ahead go on.</summary>
     private Task ResumeStepsAsync(ProjectFile file, Instant now) =>
-        AppendAsync(
-            file,
-            Actor.Gesamt,
-            now,
-            now,
-            [.. Resuming.Of(file.Case, now).Ahead.Select(step => new Happening.StepReplanned(step.Ref))]
-        );
+        AppendAsync(file, now, Resuming.Of(file.Case, now).Ahead.Select(step => new Happening.StepReplanned(step.Ref)));
 
     /// <summary>Whether it changes what is owed.</summary>
     public static bool IsMoney(Happening what) =>
@@ -352,11 +365,17 @@ public sealed class Ledger(GesamtDb db)
                 or Happening.PaymentVoided
                 or Happening.PaymentChargedBack;
 
-    private async Task RefreshInvoicesAsync(ProjectFile file) =>
-        RefreshInvoices(file, await InvoicesOf([file.Id]).ToListAsync());
-
-    private IQueryable<InvoiceRow> InvoicesOf(IReadOnlyCollection<ProjectId> ids) =>
-        db.Invoices.Where(i => ids.Contains(i.ProjectId) && i.Sort == InvoiceSort.Invoice);
+    private async Task RefreshInvoicesAsync(IReadOnlyCollection<ProjectFile> files)
+    {
+        if (files.Count == 0)
+            return;
+        var ids = files.Select(file => file.Id).ToList();
+        var invoices = (
+            await db.Invoices.Where(i => ids.Contains(i.ProjectId) && i.Sort == InvoiceSort.Invoice).ToListAsync()
+        ).ToLookup(invoice => invoice.ProjectId);
+        foreach (var file in files)
+            RefreshInvoices(file, invoices[file.Id]);
+    }
 
     private static void RefreshInvoices(ProjectFile file, IEnumerable<InvoiceRow> invoices)
     {

@@ -40,18 +40,23 @@ public static class ProjectFiles
         return row is null ? null : new(row, await ReadAsync(db, row, calendar));
     }
 
-    /// <summary>The number of the last fact of a project; 0 for none.</summary>
-    public static async Task<FactId> LastFactAsync(this GesamtDb db, ProjectId id) =>
-        new(
-            (
-                await db
-                    .Facts.Where(f => f.ProjectId == id)
+    /// <summary>The number of the last fact of each of some projects; 0 for none.</summary>
+    public static async Task<IReadOnlyDictionary<ProjectId, FactId>> LastFactsAsync(
+        this GesamtDb db,
+        IReadOnlyCollection<ProjectId> ids
+    ) =>
+        await db
+            .AllProjects.Where(p => ids.Contains(p.Id))
+            .Select(p => new
+            {
+                p.Id,
+                Last = db
+                    .Facts.Where(f => f.ProjectId == p.Id)
                     .OrderByDescending(f => f.Id)
                     .Select(f => (FactId?)f.Id)
-                    .FirstOrDefaultAsync()
-            )?.Value
-                ?? 0
-        );
+                    .FirstOrDefault(),
+            })
+            .ToDictionaryAsync(p => p.Id, p => p.Last ?? default);
 
     /// <summary>What the rules need of one project, from its rows as they are now.</summary>
     public static async Task<Case> ReadAsync(GesamtDb db, ProjectRow row, StudioCalendar calendar)

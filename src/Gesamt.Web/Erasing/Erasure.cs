@@ -133,7 +133,7 @@ public sealed class Erasure(Desk desk, Clearing clearing)
         await act
             .Db.Versions.Where(v => v.ProjectId == id)
             .ExecuteUpdateAsync(set => set.SetProperty(v => v.Canonical, v => v.Canonical));
-        await act.Ledger.RebuildAsync(await act.OpenAsync(id), act.Now);
+        await act.Ledger.RebuildAsync([await act.OpenAsync(id)], act.Now);
         act.Touch(id);
         act.Db.ChangeTracker.Clear();
     }

@@ -57,6 +57,17 @@ public sealed class Act
         await TellAsync(file, what);
     }
 
+    /// <summary>The same for what Gesamt does in several projects, whose rows are read and written together.</summary>
+    public async Task RecordAsync(IReadOnlyCollection<(ProjectFile File, Happening What)> done)
+    {
+        await Ledger.RecordAsync(
+            [.. done.Select(one => new LedgerEntry(one.File, Actor.Gesamt, Now, [one.What]))],
+            Now
+        );
+        foreach (var (file, what) in done)
+            await TellAsync(file, [what]);
+    }
+
     /// <summary>The same for evidence from outside that happened earlier.</summary>
     public async Task RecordAtAsync(ProjectFile file, Actor by, Instant happened, params Happening[] what)
     {

@@ -51,7 +51,7 @@ public static class Rederiving
             scopes,
             log,
             $"Project {id.Value} cannot be computed anew",
-            async act => await act.Ledger.RebuildAsync(await act.OpenAsync(id), act.Now)
+            async act => await act.Ledger.RebuildAsync([await act.OpenAsync(id)], act.Now)
         );
 
     private static async Task TogetherAsync(Act act, ProjectId[] some)

@@ -24,27 +24,31 @@ public sealed record FilledLetter(string Subject, string Body, IReadOnlyList<str
 /// <summary>Fills letters from the record.</summary>
 public static class Writing
 {
+    /// <inheritdoc cref="FillAsync(Desk, ProjectFile, LetterTemplateRow, Func{RecordWords, RecordWords}?)"/>
     /// <exception cref="MissingException">There is no letter of that key.</exception>
     public static async Task<FilledLetter> FillAsync(
         Desk desk,
         ProjectFile file,
         string template,
         Func<RecordWords, RecordWords>? with = null
+    ) => await FillAsync(desk, file, await TemplateAsync(desk, file.Row.KindId, template), with);
+
+    /// <summary>Fills a template from a record. Only what its blanks ask for is looked up.</summary>
+    /// <param name="with">What it can say besides what the record knows.</param>
+    public static async Task<FilledLetter> FillAsync(
+        Desk desk,
+        ProjectFile file,
+        LetterTemplateRow template,
+        Func<RecordWords, RecordWords>? with = null
     )
     {
-        var row =
-            await desk
-                .Db.LetterTemplates.AsNoTracking()
-                .Include(t => t.Files)
-                .For(file.Row.KindId, template)
-                .FirstOrDefaultAsync()
-            ?? throw new MissingException("letter");
-        var words = await WordsAsync(desk, file);
-        return Fill(row.Subject, row.Body, with is null ? words : with(words)) with
+        var (subject, body) = (LetterText.Parse(template.Subject), LetterText.Parse(template.Body));
+        var words = await WordsAsync(desk, file, subject.Asked.Concat(body.Asked).ToHashSet());
+        return Fill(subject, body, with is null ? words : with(words)) with
         {
             Files =
             [
-                .. row.Files.Select(f => new LetterFileRow
+                .. template.Files.Select(f => new LetterFileRow
                 {
                     Name = f.Name,
                     Hash = f.Hash,
@@ -54,6 +58,12 @@ public static class Writing
             ],
         };
     }
+
+    /// <summary>A letter as a kind of project words it, with the files that go with it.</summary>
+    /// <exception cref="MissingException">There is no letter of that key.</exception>
+    public static async Task<LetterTemplateRow> TemplateAsync(Desk desk, KindId kind, string key) =>
+        await desk.Db.LetterTemplates.AsNoTracking().Include(t => t.Files).For(kind, key).FirstOrDefaultAsync()
+        ?? throw new MissingException("letter");
 
     /// <summary>Speaks of one invoice, where otherwise the earliest open one would be meant.</summary>
     public static async Task<Func<RecordWords, RecordWords>> AboutInvoiceAsync(
@@ -123,24 +133,29 @@ public static class Writing
         };
 
     /// <summary>What the record can tell a letter now.</summary>
-    public static async Task<RecordWords> WordsAsync(Desk desk, ProjectFile file)
+    /// <param name="asked">The blanks that will be filled: what no other of them needs is not looked up. Null for all.</param>
+    public static async Task<RecordWords> WordsAsync(Desk desk, ProjectFile file, IReadOnlySet<string>? asked = null)
     {
+        bool Asks(params string[] blanks) => asked is null || asked.Overlaps(blanks);
         var history = file.History;
         var price = AgreedPrice.Of(history);
         var proposal = history.Last<Happening.ProposalSent>();
         var invoice = Owed.Open(history).Select(open => open.Invoice.What).FirstOrDefault();
-        var billed = invoice is null
-            ? null
-            : await desk.Db.Invoices.AsNoTracking().SingleOrDefaultAsync(i => i.Id == invoice.Invoice);
+        var billed =
+            invoice is null || !Asks("invoice number", "invoice link", "payment reference", "ways to pay")
+                ? null
+                : await desk.Db.Invoices.AsNoTracking().SingleOrDefaultAsync(i => i.Id == invoice.Invoice);
         var client = file.Row.Client!;
         // the draft is what goes out next; what was sent before may be valid until another day
-        var draft = await desk
-            .Db.OfferDrafts.AsNoTracking()
-            .Where(d => d.ProjectId == file.Id)
-            .Select(d => d.Offer)
-            .SingleOrDefaultAsync();
+        var draft = Asks("valid until", "proposal link")
+            ? await desk
+                .Db.OfferDrafts.AsNoTracking()
+                .Where(d => d.ProjectId == file.Id)
+                .Select(d => d.Offer)
+                .SingleOrDefaultAsync()
+            : null;
         var validUntil = draft is null ? proposal?.What.ValidUntil : StoreJson.Read<Offer>(draft).ValidUntil;
-        var asked = history.Last<Happening.InquiryCame>()?.Happened ?? desk.Now;
+        var came = history.Last<Happening.InquiryCame>()?.Happened ?? desk.Now;
         return new(
             client.Greeted,
             client.Name,
@@ -153,15 +168,15 @@ public static class Writing
             price?.Agreed,
             price?.DueOnBooking,
             validUntil,
-            Promise.ReplyBy(desk.Calendar, desk.Calendar.DateOf(asked), file.Case.Kind),
+            Promise.ReplyBy(desk.Calendar, desk.Calendar.DateOf(came), file.Case.Kind),
             InvoiceNumber: billed?.Number,
             Paying: billed is null ? null : PayingWays.Of(desk, billed),
             InvoiceDue: invoice?.Due,
             InvoiceOwed: invoice is null ? null : Owed.On(history, invoice),
             HasProposal: proposal is not null || draft is not null,
-            Rates: await RatesAsync(desk, file),
+            Rates: Asks("rates") ? await RatesAsync(desk, file) : null,
             Cancelling: CancelStep.Words(file.Case.Kind.CancelTerms, file.Case.Kind.MainDate),
-            Progress: await Progress.OfAsync(desk, file)
+            Progress: Asks("progress") ? await Progress.OfAsync(desk, file) : null
         );
     }
 

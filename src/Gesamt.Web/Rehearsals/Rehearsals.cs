@@ -180,13 +180,9 @@ public sealed class Rehearsals(IServiceScopeFactory scopes, Live live, Delivery 
     {
         await InScopeAsync(
             at,
-            async desk =>
-            {
-                await desk
-                    .Db.AllProjects.Where(p => p.Id == id && (p.WoundTo == null || p.WoundTo < at))
-                    .ExecuteUpdateAsync(set => set.SetProperty(p => p.WoundTo, at), stop);
-                return true;
-            }
+            desk =>
+                desk.Db.AllProjects.Where(p => p.Id == id && (p.WoundTo == null || p.WoundTo < at))
+                    .ExecuteUpdateAsync(set => set.SetProperty(p => p.WoundTo, at), stop)
         );
         await InScopeAsync(at, desk => Steps.ActAsync(desk, id));
         await InScopeAsync(at, desk => InstalmentInvoices.IssueDueAsync(desk, id));
@@ -194,14 +190,7 @@ public sealed class Rehearsals(IServiceScopeFactory scopes, Live live, Delivery 
         await InScopeAsync(at, desk => Steps.ActAsync(desk, id));
         await InScopeAsync(
             at,
-            async desk =>
-            {
-                return await desk.ActAsync(async act =>
-                {
-                    await act.RecordAsync(await desk.OpenAsync(id), Actor.Gesamt);
-                    return true;
-                });
-            }
+            desk => desk.ActAsync(async act => await act.RecordAsync(await desk.OpenAsync(id), Actor.Gesamt))
         );
     }
 
@@ -235,6 +224,16 @@ public sealed class Rehearsals(IServiceScopeFactory scopes, Live live, Delivery 
         var local = desk.Calendar.LocalOf(row.WoundTo is { } wound && wound > desk.Now ? wound : desk.Now);
         return $"{DateWords.Short(local.Date, desk.Today)}, {DateWords.Time(local.TimeOfDay)}";
     }
+
+    private Task InScopeAsync(Instant? at, Func<Desk, Task> act) =>
+        InScopeAsync(
+            at,
+            async desk =>
+            {
+                await act(desk);
+                return true;
+            }
+        );
 
     private async Task<T> InScopeAsync<T>(Instant? at, Func<Desk, Task<T>> act)
     {

@@ -1,135 +1,102 @@
 using Gesamt.Core;
 using Gesamt.Core.Facts;
-using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Letters;
-using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Routines;
 
-/// <summary>Lets the due steps of one project act, each in a short transaction of its own.</summary>
+/// <summary>A due step of a project that was opened.</summary>
+internal sealed record DueOf(ProjectFile File, DueStep Due)
+{
+    public PlannedStep Step => Due.Step;
+
+    /// <summary>The letter it writes, by its key; null where it writes none.</summary>
+    public string? LetterKey => Due.Act == DueAct.Skip ? null : Step.Step.Action.LetterKey;
+}
+
+/// <summary>Lets due steps act: what is due next in each of some projects, in one short transaction, until nothing is.</summary>
+/// <remarks>The claims of several projects share one flush; nothing leaves the house before it.</remarks>
 public static class Steps
 {
+    /// <summary>So many projects share one act, so that nobody who writes waits long for it.</summary>
+    public const int AtOnce = 50;
+
     /// <summary>Lets all that is due of a project act.</summary>
-    public static async Task<bool> ActAsync(Desk desk, ProjectId project)
+    public static async Task ActAsync(Desk desk, ProjectId project) =>
+        await ActAsync(desk, [await desk.OpenAsync(project)]);
+
+    /// <summary>Lets all that is due of some projects act. What goes wrong in one of them undoes what was done together with it.</summary>
+    public static async Task ActAsync(Desk desk, IReadOnlyCollection<ProjectFile> files)
     {
-        var file = await desk.OpenAsync(project);
         HashSet<StepRef> tried = [];
-        // one after another, each decided on what the one before left
-        while (DueSteps.Of(file.Case, desk.Now).FirstOrDefault(due => !tried.Contains(due.Step.Ref)) is { } due)
+        // one after another in each project, decided on what the one before left
+        while (Next(desk, files, tried) is { Count: > 0 } due)
         {
-            tried.Add(due.Step.Ref);
-            if (!await ActAsync(desk, file, due))
-                break;
+            tried.UnionWith(due.Select(one => one.Step.Ref));
+            var overtaken = await RoundAsync(desk, due);
+            files = [.. due.Select(one => one.File).Except(overtaken)];
         }
-        return true;
     }
 
-    /// <returns>False when something happened meanwhile, or another copy was quicker: it is decided again on the next tick.</returns>
-    private static async Task<bool> ActAsync(Desk desk, ProjectFile file, DueStep due)
-    {
-        if (await WaitsAsync(desk, file, due))
-            return true;
-        // the text is written before the act; it then only checks that nothing happened meanwhile
-        var letter =
-            due.Act != DueAct.Skip && due.Step.Step.Action.LetterKey is { } key
-                ? await PrepareAsync(desk, file, due, key)
-                : null;
+    private static List<DueOf> Next(Desk desk, IEnumerable<ProjectFile> files, HashSet<StepRef> tried) =>
+        [
+            .. from file in files
+            let due = DueSteps.Of(file.Case, desk.Now).FirstOrDefault(due => !tried.Contains(due.Step.Ref))
+            where due is not null
+            select new DueOf(file, due),
+        ];
 
+    /// <summary>One step of each project.</summary>
+    /// <returns>Where something happened meanwhile, or another copy was quicker: it is decided again on the next tick.</returns>
+    private static async Task<IReadOnlyCollection<ProjectFile>> RoundAsync(Desk desk, List<DueOf> due)
+    {
+        var acting = await StepLetters.WithoutWaitingAsync(desk, due);
+        if (acting.Count == 0)
+            return [];
+        // texts are written before the act; it then only checks that nothing happened meanwhile
+        var letters = await StepLetters.PrepareAsync(desk, acting);
         KillPoints.Reach("claiming");
-        var isDone = await desk.ActAsync(async act =>
+        var overtaken = await desk.ActAsync(async act =>
         {
-            if (await act.Db.LastFactAsync(file.Id) != file.History.LastFact)
-                return false;
-            if (due.Act == DueAct.Skip)
-                await act.RecordAsync(file, Actor.Gesamt, new Happening.StepSkipped(due.Step.Ref));
-            else if (letter is not null)
-                await ClaimOrHoldAsync(act, file, due, letter);
-            else if (due.Act == DueAct.Hold)
-                await act.RecordAsync(file, Actor.Gesamt, new Happening.StepHeld(due.Step.Ref, null));
-            else
-                await StepActions.DoAsync(act, file, due.Step, Actor.Gesamt);
-            return true;
+            var last = await act.Db.LastFactsAsync([.. acting.Select(one => one.File.Id)]);
+            var parted = acting.ToLookup(one => last.GetValueOrDefault(one.File.Id) == one.File.History.LastFact);
+            await DoAsync(act, [.. parted[true]], letters);
+            return parted[false].Select(one => one.File).ToList();
         });
         KillPoints.Reach("claimed");
-        return isDone;
+        return overtaken;
     }
 
-    /// <summary>A letter already claimed is on its way; one to a client without a mail address waits, and the record says so.</summary>
-    private static async Task<bool> WaitsAsync(Desk desk, ProjectFile file, DueStep due)
+    private static async Task DoAsync(
+        Act act,
+        IReadOnlyCollection<DueOf> due,
+        IReadOnlyDictionary<StepRef, LetterRow> letters
+    )
     {
-        if (due.Step.Step.Action.LetterKey is null || due.Act == DueAct.Skip)
-            return false;
-        var key = Sending.KeyOf(due.Step.Ref);
-        return file.MailTo is null || await desk.Db.Outbox.AnyAsync(o => o.Key == key);
-    }
-
-    /// <summary>The letter of a step with its own copy of the text, or the one that was put off until now. A gap, or a step that asks first, is held.</summary>
-    private static async Task<LetterRow> PrepareAsync(Desk desk, ProjectFile file, DueStep due, string template)
-    {
-        var step = due.Step.Ref;
-        if (
-            await desk.Db.Letters.FirstOrDefaultAsync(l =>
-                l.RunId == step.Run
-                && l.Step == step.Step
-                && l.Occurrence == step.Occurrence
-                && l.State == LetterState.PutOff
-            ) is
-            { } putOff
-        )
-            return putOff;
-        var filled = await Writing.FillAsync(desk, file, template, await StepActions.WordsAsync(desk, file, due.Step));
-        var letter = Sending.NewLetter(desk, file, filled.Subject, filled.Body, byItself: due.Act == DueAct.Act);
-        letter.Template = template;
-        letter.Files = [.. filled.Files, .. await StepActions.PapersAsync(desk, file, due.Step)];
-        letter.Gaps = string.Join(", ", filled.Gaps);
-        letter.State =
-            due.Act == DueAct.Hold || filled.Gaps.Count > 0 || await HasManyAsync(desk, file, due, letter)
-                ? LetterState.Held
-                : LetterState.Ready;
-        (letter.RunId, letter.Step, letter.Occurrence) = (step.Run, step.Step, step.Occurrence);
-        letter.InReplyTo = await LastReceivedAsync(desk, file);
-        return letter;
-    }
-
-    private const int MostToOneAddress = 3;
-
-    /// <summary>Whether an address has had as many letters by itself as it should get in a day from inquiries: whoever fills in a form with somebody else's address must not have the studio write to them without end. Further ones ask first.</summary>
-    private static async Task<bool> HasManyAsync(Desk desk, ProjectFile file, DueStep due, LetterRow letter)
-    {
-        if (due.Step.Step.When.Cause is not (Cause.InquiryCame or Cause.RunBegun) || file.Row.Rehearsal)
-            return false;
-        var since = desk.Now - NodaTime.Duration.FromDays(1);
-        return await desk.Db.Letters.CountAsync(l =>
-                l.ToMail == letter.ToMail
-                && l.ByItself
-                && l.Template == letter.Template
-                && l.At > since
-                && (l.State == LetterState.Ready || l.State == LetterState.Sent || l.State == LetterState.Uncertain)
-            ) >= MostToOneAddress;
-    }
-
-    private static async Task ClaimOrHoldAsync(Act act, ProjectFile file, DueStep due, LetterRow letter)
-    {
-        if (letter.Id.Value == 0)
-            act.Db.Letters.Add(letter);
-        else
-            letter.State = LetterState.Held;
+        foreach (var letter in due.Select(one => letters.GetValueOrDefault(one.Step.Ref)).OfType<LetterRow>())
+            if (letter.Id.Value == 0)
+                act.Db.Letters.Add(letter);
+            else
+                letter.State = LetterState.Held;
         await act.Db.SaveChangesAsync();
-        // the key exists once: a step that was claimed before is refused by the database
-        if (letter.State == LetterState.Ready)
-            Sending.Claim(act, letter, Sending.KeyOf(letter), act.Now);
-        else
-            await act.RecordAsync(file, Actor.Gesamt, new Happening.StepHeld(due.Step.Ref, letter.Id));
+        List<(ProjectFile, Happening)> done = [];
+        foreach (var one in due)
+            if (letters.GetValueOrDefault(one.Step.Ref) is { State: LetterState.Ready } letter)
+                // the key exists once: a step that was claimed before is refused by the database
+                Sending.Claim(act, letter, Sending.KeyOf(letter), act.Now);
+            else if (Written(one, letters.GetValueOrDefault(one.Step.Ref)) is { } what)
+                done.Add((one.File, what));
+            else
+                await StepActions.DoAsync(act, one.File, one.Step, Actor.Gesamt);
+        await act.RecordAsync(done);
     }
 
-    private static Task<string?> LastReceivedAsync(Desk desk, ProjectFile file) =>
-        desk
-            .Db.Letters.Where(l => l.ProjectId == file.Id && l.State == LetterState.Received)
-            .OrderByDescending(l => l.Id)
-            .Select(l => l.MessageId)
-            .FirstOrDefaultAsync();
+    /// <summary>What is only written down of a step; null for one that does something.</summary>
+    private static Happening? Written(DueOf due, LetterRow? letter) =>
+        due.Due.Act == DueAct.Skip ? new Happening.StepSkipped(due.Step.Ref)
+        : letter is not null || due.Due.Act == DueAct.Hold ? new Happening.StepHeld(due.Step.Ref, letter?.Id)
+        : null;
 }

@@ -1,8 +1,10 @@
+using Gesamt.Core;
 using Gesamt.Core.Routines;
 using Gesamt.Core.Texts;
 using Gesamt.Core.Turns;
 using Gesamt.Store;
 using Gesamt.Store.Model;
+using Gesamt.Store.Projects;
 using Gesamt.Web.Books;
 using Gesamt.Web.Erasing;
 using Gesamt.Web.Hooks;
@@ -188,26 +190,43 @@ public sealed class Ticker(
         live.ChangedAll();
     }
 
-    private async Task StepsAsync(CancellationToken stop) =>
-        await EachAsync(
-            "steps",
-            await InScopeAsync(desk =>
-            {
-                var now = desk.Now;
-                // a rehearsal's clock is wound by hand
-                return desk
-                    .Db.PlannedSteps.Where(s =>
-                        s.State == StepState.Planned
-                        && s.Due <= now
-                        && !desk.Db.Rehearsals.Any(p => p.Id == s.ProjectId)
-                    )
-                    .Select(s => s.ProjectId)
-                    .Distinct()
-                    .ToListAsync(stop);
-            }),
-            Steps.ActAsync,
-            stop
-        );
+    private async Task StepsAsync(CancellationToken stop)
+    {
+        var due = await InScopeAsync(desk =>
+        {
+            var now = desk.Now;
+            // a rehearsal's clock is wound by hand
+            return desk
+                .Db.PlannedSteps.Where(s =>
+                    s.State == StepState.Planned && s.Due <= now && !desk.Db.Rehearsals.Any(p => p.Id == s.ProjectId)
+                )
+                .Select(s => s.ProjectId)
+                .Distinct()
+                .ToListAsync(stop);
+        });
+        foreach (var some in due.Chunk(Steps.AtOnce))
+            await EachAsync("steps", await LeftAsync(some, stop), Steps.ActAsync, stop);
+    }
+
+    /// <summary>Lets some projects act together.</summary>
+    /// <returns>Those to go on with one by one: all where one of them kept the others from acting, those that cannot be read.</returns>
+    private async Task<IReadOnlyCollection<ProjectId>> LeftAsync(ProjectId[] some, CancellationToken stop)
+    {
+        IReadOnlyCollection<ProjectId> left = some;
+        if (some.Length > 1)
+            await TryAsync(
+                "steps of several projects together",
+                async _ =>
+                    left = await InScopeAsync(async desk =>
+                    {
+                        var files = await desk.Db.OpenManyAsync(some, desk.Calendar, toChange: true);
+                        await Steps.ActAsync(desk, [.. files.Values]);
+                        return some.Except(files.Keys).ToList();
+                    }),
+                stop
+            );
+        return left;
+    }
 
     private async Task InvoicesAsync(CancellationToken stop) =>
         await EachAsync(
