@@ -73,8 +73,11 @@ public sealed record PlannedStep(
 /// <summary>What every run of a project has done and will do: a pure function of runs, facts and settings.</summary>
 public static class Plan
 {
-    public static ImmutableArray<PlannedStep> Of(Case project) =>
-        [.. project.Runs.SelectMany(run => OfRun(project, run))];
+    private static readonly Once<ImmutableArray<PlannedStep>> Known = new(project =>
+        [.. project.Runs.SelectMany(run => OfRun(project, run))]
+    );
+
+    public static ImmutableArray<PlannedStep> Of(Case project) => Known.Of(project);
 
     /// <summary>How a run stands by the steps of a project's plan; null while it has not begun.</summary>
     public static RunState? StateOf(Case project, RunId run, IEnumerable<PlannedStep> plan)

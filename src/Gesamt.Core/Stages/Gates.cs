@@ -43,7 +43,11 @@ public sealed record GateReading(Gate Gate, Instant? ClosedAt, ImmutableArray<La
 /// <summary>The gates of a project, read from its facts. A gate closes at the instant its last condition came true.</summary>
 public static class GateRule
 {
-    public static ImmutableArray<GateReading> Read(Case project)
+    private static readonly Once<ImmutableArray<GateReading>> Known = new(ReadNow);
+
+    public static ImmutableArray<GateReading> Read(Case project) => Known.Of(project);
+
+    private static ImmutableArray<GateReading> ReadNow(Case project)
     {
         var readings = new List<GateReading>();
         Instant? before = null;

@@ -29,7 +29,11 @@ public static class PhaseRule
                 (name, arranged) => arranged.What.Phases.FirstOrDefault(one => one.Was == name)?.Name ?? name
             );
 
-    public static ImmutableArray<Phase> Of(Case project)
+    private static readonly Once<ImmutableArray<Phase>> Known = new(Read);
+
+    public static ImmutableArray<Phase> Of(Case project) => Known.Of(project);
+
+    private static ImmutableArray<Phase> Read(Case project)
     {
         var phases = AtFirst(project).Select(name => new Phase(name, PhaseState.Ahead, null)).ToList();
         // those that were dropped, too: one that comes back stands as it stood
