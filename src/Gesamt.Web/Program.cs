@@ -154,12 +154,6 @@ services.AddOpenApi(options => Api.Describe(options, whole: describing));
 
 builder.AddFront(settings);
 services.AddResponseCompression(options => options.EnableForHttps = true);
-services.AddLimits(
-    (SignInEndpoints.RateLimit, settings.SignInsPerMinute),
-    (InquiryEndpoints.RateLimit, settings.InquiriesPerMinute),
-    (ClientLink.RateLimit, settings.ClientCallsPerMinute),
-    (ApiKeys.RateLimit, settings.OpenCallsPerMinute)
-);
 
 services.AddSingleton<Archiving>();
 services.AddSingleton<Clearing>();
@@ -195,7 +189,12 @@ app.Use(
 );
 app.UseAuthentication();
 app.UseAuthorization();
-app.UseRateLimiter();
+app.UseCallLimits(
+    (SignInEndpoints.RateLimit, settings.SignInsPerMinute),
+    (InquiryEndpoints.RateLimit, settings.InquiriesPerMinute),
+    (ClientLink.RateLimit, settings.ClientCallsPerMinute),
+    (ApiKeys.RateLimit, settings.OpenCallsPerMinute)
+);
 
 var api = app.MapGroup("/api").NameUnread().GuardWrites().RequireAuthorization().DeclareRefusals();
 api.MapSignIn();
@@ -257,17 +256,17 @@ if (settings.Mode != RunMode.Real)
     api.MapSampleCalendar();
     api.MapPaymentHouse();
     api.MapStandInBank();
-    app.MapGroup("/rooms").GuardWrites().RequireRateLimiting(ClientLink.RateLimit).MapRooms();
+    app.MapGroup("/rooms").GuardWrites().LimitCalls(ClientLink.RateLimit).MapRooms();
     app.MapSampleSite();
 }
-app.MapGroup("/notices").RequireRateLimiting(ClientLink.RateLimit).MapNotices();
+app.MapGroup("/notices").LimitCalls(ClientLink.RateLimit).MapNotices();
 app.MapGroup("/api")
     .Map("{**rest}", () => Results.Problem(statusCode: 404, title: "Not found"))
     .ExcludeFromDescription();
 var forms = app.MapGroup("/forms").NameUnread().ReceiveOnce().DeclareRefusals();
 forms.MapInquiries();
 forms.MapPlainForms();
-app.MapGroup("/typed").NameUnread().RequireRateLimiting(ClientLink.RateLimit).MapTyping();
+app.MapGroup("/typed").NameUnread().LimitCalls(ClientLink.RateLimit).MapTyping();
 app.MapOpen();
 app.MapEmbedding();
 app.MapFeed();
@@ -278,7 +277,7 @@ app.MapGroup("/p/{link}/api")
     .GuardWrites()
     .AddEndpointFilter(ClientLink.OnlyOpenLinks)
     .AddEndpointFilter(ReadFirst.UntilStartCall)
-    .RequireRateLimiting(ClientLink.RateLimit)
+    .LimitCalls(ClientLink.RateLimit)
     .DeclareRefusals()
     .MapClientPages()
     .MapClientContracts()
@@ -292,7 +291,7 @@ app.MapGroup("/p/{link}/api")
     .MapClientMeetings()
     .MapClientForms();
 if (settings.Mode != RunMode.Real)
-    app.MapGroup("/card-house").GuardWrites().RequireRateLimiting(ClientLink.RateLimit).MapCards();
+    app.MapGroup("/card-house").GuardWrites().LimitCalls(ClientLink.RateLimit).MapCards();
 app.MapHealth();
 app.MapOpenApi("/openapi/{documentName}.json");
 app.MapPages();

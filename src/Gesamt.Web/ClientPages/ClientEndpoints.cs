@@ -68,7 +68,7 @@ public static class ClientEndpoints
                     return Results.Redirect($"/p/{link}");
                 }
             )
-            .RequireRateLimiting(ClientLink.RateLimit)
+            .LimitCalls(ClientLink.RateLimit)
             .ExcludeFromDescription();
 
     /// <summary>The client’s page with its proposal, contract and payments.</summary>

@@ -1,6 +1,4 @@
-using System.Globalization;
 using System.Net;
-using System.Threading.RateLimiting;
 using Microsoft.AspNetCore.HttpOverrides;
 using Microsoft.AspNetCore.StaticFiles;
 
@@ -21,30 +19,6 @@ public static class Front
         builder.WebHost.ConfigureKestrel(kestrel => kestrel.Limits.MaxRequestBodySize = UsualBytes);
         builder.Services.Configure<ForwardedHeadersOptions>(options => Believe(options, settings));
     }
-
-    /// <summary>How often one address may call, each kind of call by its name.</summary>
-    public static void AddLimits(this IServiceCollection services, params (string Name, int PerMinute)[] limits) =>
-        services.AddRateLimiter(options =>
-        {
-            options.RejectionStatusCode = StatusCodes.Status429TooManyRequests;
-            options.OnRejected = (context, _) =>
-            {
-                if (context.Lease.TryGetMetadata(MetadataName.RetryAfter, out var after))
-                    context.HttpContext.Response.Headers.RetryAfter = ((int)after.TotalSeconds).ToString(
-                        CultureInfo.InvariantCulture
-                    );
-                return ValueTask.CompletedTask;
-            };
-            foreach (var (name, perMinute) in limits)
-                options.AddPolicy(
-                    name,
-                    context =>
-                        RateLimitPartition.GetFixedWindowLimiter(
-                            context.VisitorAddress(),
-                            _ => new() { PermitLimit = perMinute, Window = TimeSpan.FromMinutes(1) }
-                        )
-                );
-        });
 
     /// <summary>Scripts, styles and fonts: those whose name carries their hash are kept for good.</summary>
     public static void UsePageFiles(this WebApplication app) =>

@@ -74,7 +74,7 @@ public static class InquiryEndpoints
                     return await ThanksAsync(desk, form);
                 }
             )
-            .RequireRateLimiting(RateLimit);
+            .LimitCalls(RateLimit);
 
         forms
             .MapPost(
@@ -105,7 +105,7 @@ public static class InquiryEndpoints
                     return new UploadedDto(upload.PublicId, upload.Name);
                 }
             )
-            .RequireRateLimiting(RateLimit)
+            .LimitCalls(RateLimit)
             .WithMetadata(new RequestSizeLimitAttribute(KeptFiles.Most + 1024))
             .Accepts<byte[]>("application/octet-stream");
     }

@@ -142,7 +142,7 @@ public static class PlainForm
                         );
                 }
             )
-            .RequireRateLimiting(InquiryEndpoints.RateLimit)
+            .LimitCalls(InquiryEndpoints.RateLimit)
             .DisableAntiforgery()
             .WithMetadata(new RequestSizeLimitAttribute(KeptFiles.Most + 1024))
             .ExcludeFromDescription();

@@ -326,7 +326,7 @@ public static class MeetingEndpoints
                     );
                 }
             )
-            .RequireRateLimiting(ClientLink.RateLimit)
+            .LimitCalls(ClientLink.RateLimit)
             .ExcludeFromDescription();
 
     private static async Task<MeetingRow> OneAsync(Desk desk, ProjectId project, string meeting) =>

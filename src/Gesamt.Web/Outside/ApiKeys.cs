@@ -61,7 +61,7 @@ public static class ApiKeys
     {
         var open = app.MapGroup("/open/v1")
             .NameUnread()
-            .RequireRateLimiting(RateLimit)
+            .LimitCalls(RateLimit)
             .WithTags("open")
             .WithDescription("Needs a key of the studio: “Authorization: Bearer gesamt_…”.");
         var read = open.MapGroup("")

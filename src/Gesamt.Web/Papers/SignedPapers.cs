@@ -68,7 +68,7 @@ public static class SignedPapers
     /// <summary>Open to everybody: whoever holds a file may ask whether it is the sealed one. Only the file's hash is asked after.</summary>
     public static void MapCheck(this WebApplication app) =>
         app.MapGet("/check/api/{hash}", (string hash, Desk desk) => CheckAsync(desk, hash))
-            .RequireRateLimiting(Access.ClientLink.RateLimit);
+            .LimitCalls(Access.ClientLink.RateLimit);
 
     private static async Task<SignedPapersDto> OfAsync(Desk desk, SignedQuery query)
     {

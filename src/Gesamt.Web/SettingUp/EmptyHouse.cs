@@ -45,7 +45,6 @@ public sealed class EmptyHouse(IHostApplicationLifetime life) : IDisposable
         builder.Services.AddSingleton<EmptyHouse>();
         builder.Services.AddSingleton(SignInEndpoints.NewHasher());
         builder.Services.ConfigureHttpJsonOptions(options => Api.Json(options.SerializerOptions));
-        builder.Services.AddLimits((SignInEndpoints.RateLimit, settings.SignInsPerMinute));
         builder.AddFront(settings);
         await using var app = builder.Build();
         app.UseForwardedHeaders();
@@ -54,7 +53,7 @@ public sealed class EmptyHouse(IHostApplicationLifetime life) : IDisposable
         app.UseSecureOnly(settings);
         app.UsePageFiles();
         app.UseRouting();
-        app.UseRateLimiter();
+        app.UseCallLimits((SignInEndpoints.RateLimit, settings.SignInsPerMinute));
         var house = app.Services.GetRequiredService<EmptyHouse>();
         var api = app.MapGroup("/api").NameUnread();
         api.MapSetUp();

@@ -63,12 +63,12 @@ public static class SetUpEndpoints
                     return TypedResults.NoContent();
                 }
             )
-            .RequireRateLimiting(SignInEndpoints.RateLimit);
+            .LimitCalls(SignInEndpoints.RateLimit);
         api.MapPost("/set-up/restore", RestoreAsync)
             .WithMetadata(new RequestSizeLimitAttribute(MostBytes))
             .Accepts<byte[]>("application/octet-stream")
-            .RequireRateLimiting(SignInEndpoints.RateLimit);
-        api.MapPost("/set-up/archive", TakeInAsync).RequireRateLimiting(SignInEndpoints.RateLimit);
+            .LimitCalls(SignInEndpoints.RateLimit);
+        api.MapPost("/set-up/archive", TakeInAsync).LimitCalls(SignInEndpoints.RateLimit);
     }
 
     /// <summary>Brings a backup back, or looks an archive over, which waits for the password it goes without.</summary>

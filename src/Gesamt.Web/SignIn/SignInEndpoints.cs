@@ -60,7 +60,7 @@ public static class SignInEndpoints
             )
             .AllowAnonymous();
 
-        api.MapPost("/session", SignInAsync).AllowAnonymous().RequireRateLimiting(RateLimit);
+        api.MapPost("/session", SignInAsync).AllowAnonymous().LimitCalls(RateLimit);
 
         api.MapDelete(
             "/session",

@@ -12,7 +12,7 @@ import { SumRows } from "./Sum";
 const Pay = lazy(() => import("./Pay"));
 
 /** The way to a booking on one page that unfolds: the choice stays in sight, the contract opens under it, then the signature, then the payment. */
-export function Booking({
+export default function Booking({
 	page,
 	link,
 	onDone,

@@ -14,20 +14,21 @@ const groups: Record<string, string> = {
 };
 
 /** The brief as it was put to the client: read, approved, or remarked on. */
-export function BriefPart({
-	page,
+export default function BriefPart({
+	brief,
+	owner,
 	link,
 	reload,
 }: {
-	page: ClientPageDto;
+	brief: NonNullable<ClientPageDto["parts"]["brief"]>;
+	/** Who answers. */
+	owner: string;
 	link: string;
 	reload: () => Promise<void>;
 }) {
 	const [words, setWords] = useState<string>();
 	const [refusal, setRefusal] = useState<Refusal>();
 	const [sent, setSent] = useState<string>();
-	const brief = page.parts.brief;
-	if (!brief) return null;
 	async function say(act: Promise<unknown>, done?: string) {
 		try {
 			await act;
@@ -62,9 +63,7 @@ export function BriefPart({
 			)}
 			{sent && (
 				<div role="status" className="mt-3 bg-plaster p-4">
-					<p className="font-[650]">
-						{page.studio.owner} has your words and will answer.
-					</p>
+					<p className="font-[650]">{owner} has your words and will answer.</p>
 					<p className="pt-1 whitespace-pre-line">“{sent}”</p>
 				</div>
 			)}

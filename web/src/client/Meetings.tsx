@@ -9,7 +9,7 @@ import { Later } from "./Later";
 const PickTime = lazy(() => import("./PickTime"));
 
 /** Meetings that are still to come; moved and cancelled by the client within the owner's notice. */
-export function Meetings({
+export default function Meetings({
 	page,
 	link,
 	reload,
@@ -18,7 +18,6 @@ export function Meetings({
 	link: string;
 	reload: () => Promise<void>;
 }) {
-	if (page.meetings.all.length === 0) return null;
 	return (
 		<section aria-label="Meetings" className="pb-8">
 			{page.meetings.all.map((meeting) => (

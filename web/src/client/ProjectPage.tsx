@@ -2,19 +2,19 @@ import { lazy, useCallback, useEffect, useRef } from "react";
 import { answer, api } from "../api/client";
 import type { ClientPageDto } from "../api/schema";
 import { Fold } from "../ui/Fold";
-import { Booking } from "./Booking";
-import { BriefPart } from "./BriefPart";
 import { Done } from "./Done";
 import { FormsPart } from "./FormsPart";
 import { Failed, Frame, Notice } from "./Frame";
 import { KeptMeans } from "./KeptMeans";
 import { Later } from "./Later";
-import { Meetings } from "./Meetings";
 import { Papers } from "./Papers";
 import { Head, listParts, Others, Parts, ToDo } from "./Parts";
 import { Rates } from "./Rates";
 import { useLoaded } from "./useLoaded";
 
+const Booking = lazy(() => import("./Booking"));
+const BriefPart = lazy(() => import("./BriefPart"));
+const Meetings = lazy(() => import("./Meetings"));
 const Pay = lazy(() => import("./Pay"));
 const TestimonialPart = lazy(() => import("./TestimonialPart"));
 const PickTime = lazy(() => import("./PickTime"));
@@ -60,7 +60,9 @@ export default function ProjectPage({ link }: { link: string }) {
 		>
 			{step === "Choose" || step === "Sign" || step === "Book" ? (
 				<>
-					<Booking page={page} link={link} onDone={reload} />
+					<Later>
+						<Booking page={page} link={link} onDone={reload} />
+					</Later>
 					<div className="pt-8">
 						<Besides page={page} link={link} reload={reload} />
 					</div>
@@ -103,9 +105,9 @@ function Besides({ page, link, reload }: Props) {
 				</Fold>
 			)}
 			<Rates page={page} link={link} reload={reload} />
-			<Meetings page={page} link={link} reload={reload} />
+			<ToCome page={page} link={link} reload={reload} />
 			<KeptMeans page={page} link={link} onDone={reload} />
-			<BriefPart page={page} link={link} reload={reload} />
+			<Brief page={page} link={link} reload={reload} />
 		</>
 	);
 }
@@ -119,7 +121,7 @@ function Standing({ page, link, reload }: Props) {
 		page.toDo.length === 1 &&
 		(["time", "rates", "brief", "pay"].includes(first ?? "") ||
 			first?.startsWith("form-"));
-	const brief = <BriefPart page={page} link={link} reload={reload} />;
+	const brief = <Brief page={page} link={link} reload={reload} />;
 	return (
 		<>
 			<Head page={page} />
@@ -140,7 +142,7 @@ function Standing({ page, link, reload }: Props) {
 					<Pay page={page} link={link} onDone={reload} />
 				</Later>
 			)}
-			<Meetings page={page} link={link} reload={reload} />
+			<ToCome page={page} link={link} reload={reload} />
 			{hasParts(page) ? (
 				<Parts page={page} link={link} reload={reload} />
 			) : step === "Done" ? (
@@ -167,6 +169,31 @@ function Standing({ page, link, reload }: Props) {
 				</p>
 			)}
 		</>
+	);
+}
+
+function ToCome(props: Props) {
+	return (
+		props.page.meetings.all.length > 0 && (
+			<Later>
+				<Meetings {...props} />
+			</Later>
+		)
+	);
+}
+
+function Brief({ page, link, reload }: Props) {
+	return (
+		page.parts.brief && (
+			<Later>
+				<BriefPart
+					brief={page.parts.brief}
+					owner={page.studio.owner}
+					link={link}
+					reload={reload}
+				/>
+			</Later>
+		)
 	);
 }
 

@@ -12,12 +12,12 @@ import { useCover } from "./cover/useCover";
 import { Keys } from "./Keys";
 import { useLive } from "./live";
 import { SignIn } from "./SignIn";
-import { Turns } from "./Turns";
 import { Today } from "./today/Today";
 import { useArrival } from "./useArrival";
 
 const record = () => import("./record/RecordPage");
 const RecordPage = lazy(record);
+const Turns = lazy(() => import("./Turns"));
 const SetUp = lazy(() => import("./first/SetUp"));
 const Begin = lazy(() => import("./first/Begin"));
 const ProposalPage = lazy(() => import("./proposal/ProposalPage"));

@@ -22,7 +22,7 @@ const clients: Column[] = [...yours]
 	.map((column) => ({ ...column, side: "Clients" }));
 
 /** Whose turn it is: five stages by six ages around a spine, the further out the longer. */
-export function Turns() {
+export default function Turns() {
 	const turns = useQuery({
 		queryKey: ["over", "turns"],
 		queryFn: () => answer(api.GET("/api/turns")),
