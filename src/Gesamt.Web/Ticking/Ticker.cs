@@ -132,21 +132,26 @@ public sealed class Ticker(
         await acting.WaitAsync(stop);
         try
         {
+            // what is due is looked up at one desk; each act has its own
+            await using var scope = scopes.CreateAsyncScope();
+            var desk = scope.ServiceProvider.GetRequiredService<Desk>();
+            Task PartAsync(string part, Func<Desk, CancellationToken, Task> work) =>
+                TryAsync(part, s => work(desk, s), stop);
             // no step goes by the calendar before
-            await TryAsync("computing anew", RederiveAsync, stop);
+            await PartAsync("computing anew", RederiveAsync);
             await TryAsync("card payments", settlement.SettleAsync, stop);
-            await TryAsync("steps", StepsAsync, stop);
-            await TryAsync("invoices", InvoicesAsync, stop);
-            await TryAsync("recurring invoices", RecurringAsync, stop);
-            await TryAsync("recurring costs", CostsAsync, stop);
-            await TryAsync("charges", ChargesAsync, stop);
+            await PartAsync("steps", StepsAsync);
+            await PartAsync("invoices", InvoicesAsync);
+            await PartAsync("recurring invoices", RecurringAsync);
+            await PartAsync("recurring costs", CostsAsync);
+            await PartAsync("charges", ChargesAsync);
             await TryAsync("reminders of meetings", RemindersAsync, stop);
-            await TryAsync("standings", StandingsAsync, stop);
-            await TryAsync("putting away", PutAwayAsync, stop);
+            await PartAsync("standings", StandingsAsync);
+            await PartAsync("putting away", PutAwayAsync);
             await TryAsync("letters", s => delivery.DeliverDueAsync(s), stop);
             await TryAsync("web hooks", hooks.CallDueAsync, stop);
             // what was handed over may have made the next step due
-            await TryAsync("steps", StepsAsync, stop);
+            await PartAsync("steps", StepsAsync);
         }
         finally
         {
@@ -182,15 +187,15 @@ public sealed class Ticker(
             stop
         );
 
-    private async Task RederiveAsync(CancellationToken stop)
+    private async Task RederiveAsync(Desk desk, CancellationToken stop)
     {
-        if (await InScopeAsync(desk => Sqlite.IsDerivedAsync(desk.Db, stop)))
+        if (await Sqlite.IsDerivedAsync(desk.Db, stop))
             return;
         await Rederiving.DoAsync(scopes, log, stop);
         live.ChangedAll();
     }
 
-    private async Task StepsAsync(CancellationToken stop)
+    private async Task StepsAsync(Desk desk, CancellationToken stop)
     {
         var due = await InScopeAsync(desk =>
         {
@@ -217,10 +222,10 @@ public sealed class Ticker(
             await TryAsync(
                 "steps of several projects together",
                 async _ =>
-                    left = await InScopeAsync(async desk =>
+                    left = await InScopeAsync(async own =>
                     {
-                        var files = await desk.Db.OpenManyAsync(some, desk.Calendar, toChange: true);
-                        await Steps.ActAsync(desk, [.. files.Values]);
+                        var files = await own.Db.OpenManyAsync(some, own.Calendar, toChange: true);
+                        await Steps.ActAsync(own, [.. files.Values]);
                         return some.Except(files.Keys).ToList();
                     }),
                 stop
@@ -228,36 +233,30 @@ public sealed class Ticker(
         return left;
     }
 
-    private async Task InvoicesAsync(CancellationToken stop) =>
+    private async Task InvoicesAsync(Desk desk, CancellationToken stop)
+    {
+        var now = desk.Now;
         await EachAsync(
             "invoices",
-            await InScopeAsync(desk =>
-            {
-                var now = desk.Now;
-                return desk.Db.Projects.Where(p => p.Standing.InvoiceAt <= now).Select(p => p.Id).ToListAsync(stop);
-            }),
+            await desk.Db.Projects.Where(p => p.Standing.InvoiceAt <= now).Select(p => p.Id).ToListAsync(stop),
             InstalmentInvoices.IssueDueAsync,
             stop
         );
+    }
 
-    private async Task RecurringAsync(CancellationToken stop) =>
-        await EachAsync("recurring invoice", await InScopeAsync(Recurrences.DueAsync), Recurrences.IssueDueAsync, stop);
+    private async Task RecurringAsync(Desk desk, CancellationToken stop) =>
+        await EachAsync("recurring invoice", await Recurrences.DueAsync(desk), Recurrences.IssueDueAsync, stop);
 
-    private async Task CostsAsync(CancellationToken stop) =>
-        await EachAsync(
-            "recurring cost",
-            await InScopeAsync(RecurringCosts.DueAsync),
-            RecurringCosts.BookDueAsync,
-            stop
-        );
+    private async Task CostsAsync(Desk desk, CancellationToken stop) =>
+        await EachAsync("recurring cost", await RecurringCosts.DueAsync(desk), RecurringCosts.BookDueAsync, stop);
 
-    private async Task ChargesAsync(CancellationToken stop)
+    private async Task ChargesAsync(Desk desk, CancellationToken stop)
     {
         if (provider.Keeps.Count > 0)
             await EachAsync(
                 "charge",
-                await InScopeAsync(KeptMeans.DueAsync),
-                (desk, project) => KeptMeans.ChargeDueAsync(desk, provider, project),
+                await KeptMeans.DueAsync(desk),
+                (own, project) => KeptMeans.ChargeDueAsync(own, provider, project),
                 stop
             );
     }
@@ -280,46 +279,41 @@ public sealed class Ticker(
             }
         );
 
-    private async Task StandingsAsync(CancellationToken stop) =>
+    private async Task StandingsAsync(Desk desk, CancellationToken stop)
+    {
+        var now = desk.Now;
         await EachAsync(
             "standing",
-            await InScopeAsync(desk =>
-            {
-                var now = desk.Now;
-                return desk.Db.Projects.Where(p => p.Standing.ValidUntil <= now).Select(p => p.Id).ToListAsync(stop);
-            }),
-            async (desk, project) =>
-            {
-                await desk.ActAsync(async act =>
-                {
-                    await act.RecordAsync(await desk.OpenAsync(project), Core.Facts.Actor.Gesamt);
-                });
-            },
+            await desk.Db.Projects.Where(p => p.Standing.ValidUntil <= now).Select(p => p.Id).ToListAsync(stop),
+            async (own, project) =>
+                await own.ActAsync(async act =>
+                    await act.RecordAsync(await own.OpenAsync(project), Core.Facts.Actor.Gesamt)
+                ),
             stop
         );
+    }
 
     /// <summary>Finished projects that nobody has to look at any more, after the days the studio has said.</summary>
-    private async Task PutAwayAsync(CancellationToken stop) =>
+    private async Task PutAwayAsync(Desk desk, CancellationToken stop)
+    {
+        if (desk.Studio.PutAwayDays is not { } days)
+            return;
+        var before = desk.Now - Duration.FromDays(days);
         await EachAsync(
             "putting away",
-            await InScopeAsync(async desk =>
-            {
-                if (desk.Studio.PutAwayDays is not { } days)
-                    return [];
-                var before = desk.Now - Duration.FromDays(days);
-                return await desk
-                    .Db.Projects.Where(p =>
-                        p.Standing.FinishedAt <= before
-                        && !p.Standing.PutAway
-                        && p.Standing.Turn != Side.Yours
-                        && !desk.Db.Recurring.Any(r => r.ProjectId == p.Id && r.Next != null)
-                    )
-                    .Select(p => p.Id)
-                    .ToListAsync(stop);
-            }),
-            (desk, project) => Handover.PutAwayAsync(desk, project, away: true, Core.Facts.Actor.Gesamt),
+            await desk
+                .Db.Projects.Where(p =>
+                    p.Standing.FinishedAt <= before
+                    && !p.Standing.PutAway
+                    && p.Standing.Turn != Side.Yours
+                    && !desk.Db.Recurring.Any(r => r.ProjectId == p.Id && r.Next != null)
+                )
+                .Select(p => p.Id)
+                .ToListAsync(stop),
+            (own, project) => Handover.PutAwayAsync(own, project, away: true, Core.Facts.Actor.Gesamt),
             stop
         );
+    }
 
     private async Task<TimeSpan> SleepAsync(CancellationToken stop)
     {
