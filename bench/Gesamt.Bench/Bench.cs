@@ -12,6 +12,7 @@ using Gesamt.Web.Ticking;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
+using NodaTime.Text;
 
 // What it costs at ten years of a busy studio. Written to docs/performance.md; never a test.
 const int Projects = 5_000,
@@ -132,8 +133,7 @@ try
         await QuietTicksAsync(house);
     SqliteConnection.ClearAllPools();
     bulk.Lay(Projects, DueSteps, lettersEach: 0, open: 0);
-    await using (var house = new House(data, root, demo: true))
-        await BusyTickAsync(house);
+    await BusyTickAsync();
     await using (var house = new House(data, root, demo: true))
         await RebuildAsync(house);
     await using (var house = new House(data, root, demo: true))
@@ -282,31 +282,37 @@ async Task QuietTicksAsync(House house)
     );
 }
 
-async Task BusyTickAsync(House house)
+async Task BusyTickAsync()
 {
-    var ticker = house.Services.GetRequiredService<Ticker>();
     var due = Ask("SELECT max(Due) FROM PlannedSteps WHERE State = 'Planned' AND Step = 'still-open'");
-    ((AdjustableClock)house.Services.GetRequiredService<TimeProvider>()).Set(
-        Instant.FromUnixTimeTicks(due) + Duration.FromSeconds(1),
-        stands: true
-    );
+    var ahead = Instant.FromUnixTimeTicks(due) - InstantPattern.General.Parse(House.Clock).Value;
     var held = Ask("SELECT count(*) FROM Letters WHERE State = 'Held'");
-    using var owner = await Load.OwnerAsync(house.CreateClient());
+    using var busyServer = await StartAsync(starts: 1);
+    using var client = await SignedInAsync();
+    for (var i = 0; i < 60; i++)
+        await client.GetByteArrayAsync("/api/turns");
     List<double> looks = [];
-    var (busy, statements) = (0.0, 0);
-    var tick = Task.Run(async () =>
-        statements = (
-            await house.WatchAsync(async () =>
-                busy = await Load.TimeAsync(() => ticker.TickAsync(CancellationToken.None))
-            )
-        ).Count
+    // setting the clock answers when the tick is over
+    var tick = Load.TimeAsync(() =>
+        Load.PostAsync(
+            client,
+            "/api/clock",
+            new
+            {
+                now = (string?)null,
+                advanceHours = (int)Math.Ceiling(ahead.TotalHours),
+                stands = true,
+            }
+        )
     );
     while (!tick.IsCompleted)
-        looks.Add(await Load.TimeAsync(() => owner.GetByteArrayAsync("/api/turns")));
-    await tick;
+        looks.Add(await Load.TimeAsync(() => client.GetByteArrayAsync("/api/turns")));
+    var busy = await tick;
+    busyServer.Kill();
+    busyServer.WaitForExit();
     var acted = Ask("SELECT count(*) FROM Letters WHERE State = 'Held'") - held;
     Say(
-        $"\nWith {acted:N0} letters to be held for an OK: {busy / 1000:0.0} s, each in a transaction of its own that is flushed (wanted: 1,000 under 2 s), {(double)statements / acted:0} reading statements each, those of the screen beside it counted in. Turns, asked again and again meanwhile: p50 {Times.Of(looks).P50:0.0} ms, p95 {Times.Of(looks).P95:0.0} ms, {looks.Count} times."
+        $"\nWith {acted:N0} letters to be held for an OK, in a server that was just started: {busy / 1000:0.0} s (wanted: 1,000 under 2 s), fifty projects in one act that is flushed, with all else that weeks passed at once make due. Turns, asked again and again meanwhile: p50 {Times.Of(looks).P50:0.0} ms, p95 {Times.Of(looks).P95:0.0} ms, {looks.Count} times."
     );
 }
 

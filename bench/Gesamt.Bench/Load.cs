@@ -30,14 +30,17 @@ public static class Load
             client.DefaultRequestHeaders.Add(Writes.TokenHeader, session.GetProperty("token").GetString());
         }
         await TokenAsync();
-        var sign = new HttpRequestMessage(HttpMethod.Post, "/api/session")
-        {
-            Content = JsonContent.Create(new { password = "harbour light" }),
-        };
-        sign.Headers.Add(Writes.KeyHeader, Guid.NewGuid().ToString());
-        (await client.SendAsync(sign)).EnsureSuccessStatusCode();
+        await PostAsync(client, "/api/session", new { password = "harbour light" });
         await TokenAsync();
         return client;
+    }
+
+    /// <summary>One write of somebody signed in.</summary>
+    public static async Task PostAsync(HttpClient client, string path, object body)
+    {
+        var request = new HttpRequestMessage(HttpMethod.Post, path) { Content = JsonContent.Create(body) };
+        request.Headers.Add(Writes.KeyHeader, Guid.NewGuid().ToString());
+        (await client.SendAsync(request)).EnsureSuccessStatusCode();
     }
 
     /// <summary>How it is measured, for whoever reads the figures.</summary>

@@ -69,6 +69,7 @@ public sealed partial class ArchitectureTests
                 "Inquiries.cs",
                 "ProjectFile.cs",
                 "Rehearsals.cs",
+                "StepLetters.cs",
             ],
             readers.Order(StringComparer.Ordinal)
         );

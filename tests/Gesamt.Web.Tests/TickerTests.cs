@@ -104,6 +104,58 @@ public sealed class TickerTests
         );
     }
 
+    [Fact]
+    public async Task Many_steps_due_at_once_act_together_and_one_that_cannot_keeps_none_of_them()
+    {
+        await using var studio = new EmptyStudio();
+        var projects = await DueTogetherAsync(
+            studio,
+            [.. Enumerable.Range(0, 12).Select(i => $"together{i}@lanternhouse.example")],
+            each =>
+                studio.LookAsync(db =>
+                    db.Facts.Where(f => f.ProjectId == each[4])
+                        .ExecuteUpdateAsync(set => set.SetProperty(f => f.Payload, "{"))
+                )
+        );
+        var sent = await studio.LookAsync(db =>
+            db.Letters.Where(l => l.State == LetterState.Sent).Select(l => l.ProjectId!.Value).ToListAsync()
+        );
+        Assert.Equal(projects.Where((_, at) => at != 4), sent.OrderBy(id => id.Value));
+    }
+
+    [Fact]
+    public async Task Letters_that_become_due_together_go_to_one_address_no_oftener_than_one_by_one()
+    {
+        await using var studio = new EmptyStudio();
+        await DueTogetherAsync(studio, [.. Enumerable.Repeat("victim@elsewhere.example", 5)]);
+        var letters = await studio.LookAsync(db => db.Letters.Select(l => l.State).ToListAsync());
+        Assert.Equal(3, letters.Count(state => state == LetterState.Sent));
+        Assert.Equal(2, letters.Count(state => state == LetterState.Held));
+    }
+
+    /// <summary>Inquiries whose first letter could not be written for a while, and then becomes due for all of them at one tick.</summary>
+    private static async Task<IReadOnlyList<ProjectId>> DueTogetherAsync(
+        EmptyStudio studio,
+        IReadOnlyCollection<string> mails,
+        Func<IReadOnlyList<ProjectId>, Task>? meanwhile = null
+    )
+    {
+        Task RenameAsync(string from, string to) =>
+            studio.LookAsync(db =>
+                db.LetterTemplates.Where(t => t.Key == from).ExecuteUpdateAsync(set => set.SetProperty(t => t.Key, to))
+            );
+        await RenameAsync("thank-you", "mislaid");
+        List<ProjectId> projects = [];
+        foreach (var mail in mails)
+            projects.Add(new(await studio.InquireAsync(new Visitor(studio), mail)));
+        await studio.TickAsync();
+        Assert.Equal(0, await studio.LookAsync(db => db.Letters.CountAsync()));
+        await (meanwhile?.Invoke(projects) ?? Task.CompletedTask);
+        await RenameAsync("mislaid", "thank-you");
+        await studio.TickAsync();
+        return projects;
+    }
+
     [Fact] // RFC 3834: an automatic reply is no answer from the client
     public async Task An_automatic_reply_answers_nothing_and_stops_nothing()
     {

@@ -2,11 +2,16 @@ import { type ReactNode, useId, useState } from "react";
 
 /** Something that is out of the way until its line is pressed (the disclosure of WAI-ARIA). */
 export function Fold({
+	title,
+	level,
 	line,
 	begin = false,
 	className,
 	children,
 }: {
+	/** Makes it a heading, so that it is found in the list of them. */
+	title?: string;
+	level?: 2 | 3;
 	line: ReactNode;
 	/** Whether it begins open. */
 	begin?: boolean;
@@ -17,20 +22,31 @@ export function Fold({
 	// what is typed in it stays while it is folded
 	const [opened, setOpened] = useState(begin);
 	const id = useId();
+	const button = (
+		<button
+			type="button"
+			className="fold"
+			aria-expanded={open}
+			aria-controls={opened ? id : undefined}
+			onClick={() => {
+				setOpen(!open);
+				setOpened(true);
+			}}
+		>
+			{title && <span className={`head-${level}`}>{title}</span>}
+			{line}
+		</button>
+	);
+	const Heading = level ? (`h${level}` as const) : undefined;
 	return (
 		<div className={className}>
-			<button
-				type="button"
-				className="fold"
-				aria-expanded={open}
-				aria-controls={opened ? id : undefined}
-				onClick={() => {
-					setOpen(!open);
-					setOpened(true);
-				}}
-			>
-				{line}
-			</button>
+			{Heading ? (
+				<Heading className="[font:inherit] [letter-spacing:inherit]">
+					{button}
+				</Heading>
+			) : (
+				button
+			)}
 			{opened && (
 				<div id={id} hidden={!open}>
 					{children}

@@ -18,12 +18,9 @@ export function BringBack({ code }: { code: string }) {
 	return (
 		<Fold
 			className="panel px-5 py-3"
-			line={
-				<>
-					<h2>Bring a studio back</h2>
-					<span className="text-soft">from a backup or an archive</span>
-				</>
-			}
+			title="Bring a studio back"
+			level={2}
+			line={<span className="text-soft">from a backup or an archive</span>}
 		>
 			<div className="grid gap-3 pt-3">
 				<p>

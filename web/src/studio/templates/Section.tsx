@@ -31,12 +31,9 @@ export function Section({
 				key={String(meant)}
 				begin={open || meant}
 				className="panel px-4 py-2.5"
-				line={
-					<>
-						<h3>{title}</h3>
-						<span className="min-w-0 text-[14px] text-soft">{under}</span>
-					</>
-				}
+				title={title}
+				level={3}
+				line={<span className="min-w-0 text-[14px] text-soft">{under}</span>}
 			>
 				<div className="pt-3">{children}</div>
 			</Fold>
