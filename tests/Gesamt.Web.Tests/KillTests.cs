@@ -1,11 +1,13 @@
 using System.Net.Http.Json;
+using System.Text;
 using System.Text.Json;
+using Gesamt.Web.Erasing;
 using Gesamt.Web.Hosting;
 using Microsoft.Data.Sqlite;
 
 namespace Gesamt.Web.Tests;
 
-/// <summary>The process is ended with SIGKILL at each place before and after each commit of sending: nothing confirmed is lost, nothing is sent twice.</summary>
+/// <summary>The process is ended with SIGKILL at each place before and after each commit of sending: nothing confirmed is lost, nothing is sent twice. And between an erasure and its clearing.</summary>
 public sealed class KillTests
 {
     private const int Kills = 3;
@@ -60,14 +62,70 @@ public sealed class KillTests
         }
     }
 
-    /// <summary>Sends an inquiry as soon as the server answers; whether it was confirmed before the end.</summary>
-    private static async Task<bool> InquireAsync(Server server, string mail)
+    [Fact]
+    public async Task Somebody_erased_just_before_a_kill_is_cleared_off_the_disk_after_it()
     {
-        using var client = new HttpClient(new HttpClientHandler { UseCookies = true })
+        const string word = "zwetschgenmus";
+        var data = Laid.Copy(withProjects: false);
+        try
         {
-            BaseAddress = server.Address,
-            Timeout = Server.Longest,
-        };
+            using (var dying = Server.Start(data, ("GESAMT_KILL_AT", KillPoints.Erased)))
+            {
+                Assert.True(await InquireAsync(dying, "gone@lanternhouse.example", word));
+                await UntilSettledAsync(dying, data);
+                await Assert.ThrowsAsync<HttpRequestException>(() => EraseAsync(dying, data));
+                await dying.Process.WaitForExitAsync(Patience());
+            }
+            Assert.NotEmpty(Holding(data, word));
+            Assert.Empty(Server.Read(data, "gesamt.db", "SELECT Id FROM People WHERE Name = 'Mona Delarue'"));
+            await using (var after = new OnFolder(data))
+                await after.Services.GetRequiredService<Clearing>().RetryAsync(CancellationToken.None);
+            Assert.Empty(Holding(data, word));
+        }
+        finally
+        {
+            SqliteConnection.ClearAllPools();
+            Directory.Delete(data, recursive: true);
+        }
+    }
+
+    private static async Task EraseAsync(Server server, string data)
+    {
+        using var client = Client(server);
+        async Task PostAsync(string path, object body)
+        {
+            var session = await client.GetFromJsonAsync<JsonElement>("/api/session");
+            var request = new HttpRequestMessage(HttpMethod.Post, path) { Content = JsonContent.Create(body) };
+            request.Headers.Add(Writes.TokenHeader, session.GetProperty("token").GetString());
+            request.Headers.Add(Writes.KeyHeader, Guid.NewGuid().ToString());
+            var answer = await client.SendAsync(request);
+            Assert.True(answer.IsSuccessStatusCode, await answer.Content.ReadAsStringAsync());
+        }
+        var person = Assert.Single(Server.Read(data, "gesamt.db", "SELECT Id FROM People WHERE Name = 'Mona Delarue'"));
+        await PostAsync("/api/session", new { password = "harbour light" });
+        var project = Assert.Single(
+            Server.Read(data, "gesamt.db", $"SELECT Id FROM Projects WHERE ClientId = {person}")
+        );
+        await PostAsync($"/api/projects/{project}/happened", new { sort = "NotAFit", words = "" });
+        await PostAsync($"/api/people/{person}/erase", new { });
+    }
+
+    private static List<string> Holding(string data, string word) =>
+        [
+            .. Directory
+                .EnumerateFiles(data, "*", SearchOption.AllDirectories)
+                .Where(file =>
+                    Encoding.UTF8.GetString(File.ReadAllBytes(file)).Contains(word, StringComparison.Ordinal)
+                ),
+        ];
+
+    private static HttpClient Client(Server server) =>
+        new(new HttpClientHandler { UseCookies = true }) { BaseAddress = server.Address, Timeout = Server.Longest };
+
+    /// <summary>Sends an inquiry as soon as the server answers; whether it was confirmed before the end.</summary>
+    private static async Task<bool> InquireAsync(Server server, string mail, string wish = "A lantern.")
+    {
+        using var client = Client(server);
         try
         {
             while (!await AnswersAsync(client) && !server.Process.HasExited)
@@ -78,7 +136,7 @@ public sealed class KillTests
                 Content = JsonContent.Create(
                     new
                     {
-                        answers = new Dictionary<string, string>(Studio.Answers) { ["mail"] = mail },
+                        answers = new Dictionary<string, string>(Studio.Answers) { ["mail"] = mail, ["wish"] = wish },
                         token = form.GetProperty("token").GetString(),
                     }
                 ),

@@ -46,6 +46,7 @@ public sealed class Erasure(Desk desk, Clearing clearing)
             await Clearing.DueAsync(desk);
             return outside;
         });
+        KillPoints.Reach(KillPoints.Erased);
         await clearing.ClearAsync(files, gone, stop);
     }
 
