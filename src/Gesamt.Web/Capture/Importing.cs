@@ -49,11 +49,11 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
         api.MapPost(
                 "/imports/{id:int}/beside",
                 (int id, string path, bool? letters, Desk desk, HttpContext http, CancellationToken stop) =>
-                    Beside.HandInAsync(desk, id, path, letters ?? false, http.Request.Body, stop)
+                    HandingIn.AddAsync(desk, id, path, letters ?? false, http.Request.Body, stop)
             )
-            .WithMetadata(new RequestSizeLimitAttribute(Beside.MostBytes))
+            .WithMetadata(new RequestSizeLimitAttribute(HandingIn.MostBytes))
             .Accepts<byte[]>("application/octet-stream");
-        api.MapDelete("/imports/{id:int}/beside", (int id, Desk desk) => Beside.TakeAwayAsync(desk, id));
+        api.MapDelete("/imports/{id:int}/beside", (int id, Desk desk) => HandingIn.TakeAwayAsync(desk, id));
         api.MapPost(
             "/imports/{id:int}/preview",
             (int id, MatchingDto matching, Desk desk, FileVault vault) => Import.OfAsync(desk, vault, id, matching)
@@ -82,13 +82,10 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
     /// <summary>Goes on with what a stop interrupted; called at the start.</summary>
     public async Task ResumeAsync()
     {
-        await using var scope = scopes.CreateAsyncScope();
         foreach (
-            var id in await scope
-                .ServiceProvider.GetRequiredService<Desk>()
-                .Db.Imports.Where(i => i.State == ImportState.Running)
-                .Select(i => i.Id)
-                .ToListAsync()
+            var id in await InScopeAsync(desk =>
+                desk.Db.Imports.Where(i => i.State == ImportState.Running).Select(i => i.Id).ToListAsync()
+            )
         )
             Begin(id);
     }
@@ -98,35 +95,50 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
         {
             try
             {
-                while (await BatchAsync(id))
+                var (all, matching) = await InScopeAsync(desk => ReadAsync(desk, id));
+                while (await InScopeAsync(desk => BatchAsync(desk, id, all, matching)))
                     live.ChangedAll();
             }
             catch (Exception e) when (e is not OperationCanceledException)
             {
                 log.LogError(e, "Import {Import} stopped", id);
-                await using var scope = scopes.CreateAsyncScope();
-                await scope
-                    .ServiceProvider.GetRequiredService<Desk>()
-                    .Db.Imports.Where(i => i.Id == id)
-                    .ExecuteUpdateAsync(set =>
-                        set.SetProperty(i => i.State, ImportState.Failed)
-                            .SetProperty(
-                                i => i.Problem,
-                                "It stopped in the middle. What was taken over until then is kept and can be undone."
-                            )
-                    );
+                await InScopeAsync(desk =>
+                    desk.Db.Imports.Where(i => i.Id == id)
+                        .ExecuteUpdateAsync(set =>
+                            set.SetProperty(i => i.State, ImportState.Failed)
+                                .SetProperty(
+                                    i => i.Problem,
+                                    "It stopped in the middle. What was taken over until then is kept and can be undone."
+                                )
+                        )
+                );
             }
             live.ChangedAll();
         });
 
-    /// <summary>The next rows in one transaction; false once all are done.</summary>
-    private async Task<bool> BatchAsync(int id)
+    private async Task<T> InScopeAsync<T>(Func<Desk, Task<T>> what)
     {
         await using var scope = scopes.CreateAsyncScope();
-        var desk = scope.ServiceProvider.GetRequiredService<Desk>();
+        return await what(scope.ServiceProvider.GetRequiredService<Desk>());
+    }
+
+    private async Task<(IReadOnlyList<ImportRowRead> Rows, MatchingDto Matching)> ReadAsync(Desk desk, int id)
+    {
+        var import = await desk.Db.Imports.AsNoTracking().SingleAsync(i => i.Id == id);
+        var matching = StoreJson.Read<MatchingDto>(import.Matching);
+        return (await Import.ReadAllAsync(desk, await Import.TableAsync(vault, import), matching), matching);
+    }
+
+    /// <summary>The next rows in one transaction; false once all are done.</summary>
+    private static async Task<bool> BatchAsync(
+        Desk desk,
+        int id,
+        IReadOnlyList<ImportRowRead> all,
+        MatchingDto matching
+    )
+    {
         var first = await desk.Db.Imports.AsNoTracking().SingleAsync(i => i.Id == id);
-        var matching = StoreJson.Read<MatchingDto>(first.Matching);
-        var all = await Import.ReadAllAsync(desk, await Import.TableAsync(vault, first), matching);
+        // what lies beside it may have gone meanwhile
         var beside = (await Beside.LaidAsync(desk, id, all, matching))
             .Where(one => one.Laid.Row is not null)
             .ToLookup(one => one.Laid.Row!.Value, one => one.Part);
@@ -139,23 +151,14 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
         }
         return await desk.ActAsync(async act =>
         {
-            var (read, made, wrong) = (first.Read, 0, new List<PreviewRowDto>());
-            foreach (var (one, with) in rows)
-            {
-                if (one.Wrong.Length > 0)
-                    wrong.Add(Import.Preview(desk, one));
-                else
-                    made += await AddAsync(act, id, one, with);
-                read++;
-                // what is done need not be looked over again with every further row
-                desk.Db.ChangeTracker.Clear();
-            }
             var row = await Import.OneAsync(desk, id);
             if (row.State != ImportState.Running || row.Read != first.Read)
                 return false;
+            var right = rows.Where(one => one.Row.Wrong.Length == 0).ToList();
+            await AddAsync(act, id, right);
             var errors = StoreJson.Read<List<PreviewRowDto>>(row.Errors);
-            errors.AddRange(wrong);
-            (row.Read, row.Made) = (read, row.Made + made);
+            errors.AddRange(rows.Where(one => one.Row.Wrong.Length > 0).Select(one => Import.Preview(desk, one.Row)));
+            (row.Read, row.Made) = (first.Read + rows.Count, row.Made + right.Count);
             row.Errors = StoreJson.Write(errors);
             if (row.Read >= row.Total)
                 row.State = ImportState.Done;
@@ -163,7 +166,23 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
         });
     }
 
-    private static async Task<int> AddAsync(Act act, int import, ImportRowRead read, BesideRead beside)
+    /// <summary>Makes a project of each row, with the letters and files that belong to it.</summary>
+    private static async Task AddAsync(
+        Act act,
+        int import,
+        IReadOnlyCollection<(ImportRowRead Row, BesideRead Beside)> rows
+    )
+    {
+        List<(LedgerEntry Entry, ImportRowRead Row, BesideRead Beside)> made = [];
+        foreach (var (row, beside) in rows)
+            made.Add((await MadeAsync(act, import, row), row, beside));
+        await act.RecordAsync([.. made.Select(one => one.Entry)]);
+        foreach (var (entry, row, beside) in made)
+            await Beside.AddAsync(act, entry.File, row, beside, entry.Happened);
+    }
+
+    /// <summary>The project of a row, with what is to be recorded of it.</summary>
+    private static async Task<LedgerEntry> MadeAsync(Act act, int import, ImportRowRead read)
     {
         // the same name with the same address in one table, or known before, is one client
         var name = read.Name ?? read.Organisation!;
@@ -206,10 +225,7 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
         if (NoteOf(read) is { } note)
             facts.Add(new Happening.NoteWritten(await Notes.AddAsync(act.Desk, project.Id, NoteSort.Note, note)));
         facts.AddRange(await StandingAsync(act.Desk, file, read));
-        await act.RecordAtAsync(file, Actor.Owner, at, [.. facts]);
-        await Beside.AddAsync(act, file, read, beside, at);
-        await act.Db.SaveChangesAsync();
-        return 1;
+        return new(file, Actor.Owner, at, [.. facts]);
     }
 
     /// <summary>What the row says in words; the number by which the project was known so far is found again by it.</summary>

@@ -57,15 +57,17 @@ public sealed class Act
         await TellAsync(file, what);
     }
 
-    /// <summary>The same for what Gesamt does in several projects, whose rows are read and written together.</summary>
-    public async Task RecordAsync(IReadOnlyCollection<(ProjectFile File, Happening What)> done)
+    /// <summary>The same in several projects, whose rows are read and written together.</summary>
+    /// <param name="entries">One for each project.</param>
+    public async Task RecordAsync(IReadOnlyCollection<LedgerEntry> entries)
     {
-        await Ledger.RecordAsync(
-            [.. done.Select(one => new LedgerEntry(one.File, Actor.Gesamt, Now, [one.What]))],
-            Now
-        );
-        foreach (var (file, what) in done)
-            await TellAsync(file, [what]);
+        if (entries.Count == 0)
+            return;
+        foreach (var entry in entries)
+            RefuseErased(entry.File, entry.By, entry.What);
+        await Ledger.RecordAsync(entries, Now);
+        foreach (var entry in entries)
+            await TellAsync(entry.File, entry.What);
     }
 
     /// <summary>The same for evidence from outside that happened earlier.</summary>

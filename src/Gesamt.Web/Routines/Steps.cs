@@ -82,13 +82,13 @@ public static class Steps
             else
                 letter.State = LetterState.Held;
         await act.Db.SaveChangesAsync();
-        List<(ProjectFile, Happening)> done = [];
+        List<LedgerEntry> done = [];
         foreach (var one in due)
             if (letters.GetValueOrDefault(one.Step.Ref) is { State: LetterState.Ready } letter)
                 // the key exists once: a step that was claimed before is refused by the database
                 Sending.Claim(act, letter, Sending.KeyOf(letter), act.Now);
             else if (Written(one, letters.GetValueOrDefault(one.Step.Ref)) is { } what)
-                done.Add((one.File, what));
+                done.Add(new(one.File, Actor.Gesamt, act.Now, [what]));
             else
                 await StepActions.DoAsync(act, one.File, one.Step, Actor.Gesamt);
         await act.RecordAsync(done);
