@@ -233,6 +233,28 @@ public sealed class BesideTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     }
 
     [Fact]
+    public async Task A_mailbox_handed_in_by_two_windows_at_once_is_kept_once()
+    {
+        var (one, other) = (await studio.OwnerAsync(), await studio.OwnerAsync());
+        var id = await ImportTests.BeginAsync(one, "Name,Mail\nA B,a@twice.example\n");
+        var box = Encoding.UTF8.GetBytes(
+            string.Concat(
+                Enumerable
+                    .Range(0, 30)
+                    .Select(i =>
+                        $"From a@twice.example Mon Jan 25 09:00:00 2027\nFrom: a@twice.example\nTo: studio@elsewhere.example\nDate: Mon, 25 Jan 2027 09:00:{i:00} +0000\nMessage-ID: <twice{i}@twice.example>\nSubject: {i}\n\nHello.\n\n"
+                    )
+            )
+        );
+        var both = await Task.WhenAll(
+            HandInAsync(one, id, "archive.mbox", box),
+            HandInAsync(other, id, "archive.mbox", box)
+        );
+        Assert.Equal((30, 30), (both.Sum(said => said.Letters), both.Sum(said => said.Known)));
+        Assert.Equal(30, Count(await PlacesAsync(one, id), "letters"));
+    }
+
+    [Fact]
     public async Task What_was_handed_in_can_be_taken_away_and_is_forgotten_with_its_table()
     {
         var owner = await studio.OwnerAsync();

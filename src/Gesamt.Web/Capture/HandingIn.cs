@@ -101,8 +101,19 @@ public static class HandingIn
         List<ImportPartRow> some = [];
         async Task SaveAsync()
         {
-            await desk.ActAsync(act => KeepAsync(act, id, some));
-            kept += some.Count;
+            var added = await desk.ActAsync(async act =>
+            {
+                // another window may have handed in the same meanwhile
+                var hashes = some.Select(part => part.Hash).ToList();
+                var there = await act
+                    .Db.ImportParts.Where(p => p.ImportId == id && hashes.Contains(p.Hash))
+                    .Select(p => p.Hash)
+                    .ToHashSetAsync(stop);
+                List<ImportPartRow> fresh = [.. some.Where(part => !there.Contains(part.Hash))];
+                await KeepAsync(act, id, fresh);
+                return fresh.Count;
+            });
+            (kept, known) = (kept + added, known + some.Count - added);
             some.Clear();
         }
         try
