@@ -2,16 +2,14 @@ import { type ReactNode, useId, useState } from "react";
 
 /** Something that is out of the way until its line is pressed (the disclosure of WAI-ARIA). */
 export function Fold({
-	title,
-	level,
+	heading,
 	line,
 	begin = false,
 	className,
 	children,
 }: {
 	/** Makes it a heading, so that it is found in the list of them. */
-	title?: string;
-	level?: 2 | 3;
+	heading?: { level: 2 | 3; title: string };
 	line: ReactNode;
 	/** Whether it begins open. */
 	begin?: boolean;
@@ -33,11 +31,13 @@ export function Fold({
 				setOpened(true);
 			}}
 		>
-			{title && <span className={`head-${level}`}>{title}</span>}
+			{heading && (
+				<span className={`head-${heading.level}`}>{heading.title}</span>
+			)}
 			{line}
 		</button>
 	);
-	const Heading = level ? (`h${level}` as const) : undefined;
+	const Heading = heading && (`h${heading.level}` as const);
 	return (
 		<div className={className}>
 			{Heading ? (

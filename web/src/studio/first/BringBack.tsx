@@ -18,8 +18,7 @@ export function BringBack({ code }: { code: string }) {
 	return (
 		<Fold
 			className="panel px-5 py-3"
-			title="Bring a studio back"
-			level={2}
+			heading={{ level: 2, title: "Bring a studio back" }}
 			line={<span className="text-soft">from a backup or an archive</span>}
 		>
 			<div className="grid gap-3 pt-3">

@@ -31,8 +31,7 @@ export function Section({
 				key={String(meant)}
 				begin={open || meant}
 				className="panel px-4 py-2.5"
-				title={title}
-				level={3}
+				heading={{ level: 3, title }}
 				line={<span className="min-w-0 text-[14px] text-soft">{under}</span>}
 			>
 				<div className="pt-3">{children}</div>
