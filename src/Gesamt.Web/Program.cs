@@ -49,6 +49,7 @@ using Gesamt.Web.Upkeep;
 using Gesamt.Web.Work;
 using Microsoft.AspNetCore.DataProtection;
 
+_ = Task.Run(Sqlite.WarmUp);
 var builder = WebApplication.CreateBuilder(args);
 var settings = builder.Configuration.GetSection("Gesamt").Get<Settings>() ?? new Settings();
 

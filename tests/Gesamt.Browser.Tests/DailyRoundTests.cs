@@ -18,6 +18,31 @@ public sealed class DailyRoundTests(Demo demo) : IClassFixture<Demo>
         Assert.Empty(owner.Complaints());
     }
 
+    [Fact]
+    public void What_goes_takes_the_focus_along_no_further_than_to_its_neighbour()
+    {
+        owner.Go("/tray");
+        owner.See("Done with it");
+        owner.KeyTo(Keys.Tab, "button", "Done with it");
+        owner.Key(Keys.Enter);
+        owner.SeeHeard("article “");
+        // a window whose own field takes the focus gives it back to what opened it
+        owner.Go("/today");
+        owner.See("Your turn");
+        owner.KeyTo(Keys.Tab, "button", "New inquiry");
+        owner.Key(Keys.Enter);
+        owner.SeeHeard("textbox “");
+        owner.Key(Keys.Escape);
+        owner.SeeHeard("button “New inquiry");
+        // a field that was left is left, whatever changes on the page
+        owner.Key("/");
+        owner.SeeHeard("textbox “");
+        owner.Key(Keys.Escape, "g", "m");
+        owner.See("Money");
+        owner.SeeHeard("generic “");
+        Assert.Empty(owner.Complaints());
+    }
+
     /// <summary>From letter to letter: the first goes out as it is, the second is skipped, and that is taken back.</summary>
     private void SendWhatWaits()
     {

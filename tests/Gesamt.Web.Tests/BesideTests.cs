@@ -233,6 +233,28 @@ public sealed class BesideTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     }
 
     [Fact]
+    public async Task A_mailbox_that_could_not_be_noted_leaves_no_letters_on_the_disk()
+    {
+        var owner = await studio.OwnerAsync();
+        var id = await ImportTests.BeginAsync(owner, "Name,Mail\nA B,a@full.example\n");
+        var box = Mbox.Write([Letter("a@full.example", "studio@elsewhere.example", "Full", "2026-03-02")]);
+        var before = Kept();
+        await TripAsync("CREATE TRIGGER Full BEFORE INSERT ON ImportParts BEGIN SELECT RAISE(ABORT, 'full'); END");
+        Assert.False((await SendAsync(owner, id, "archive.mbox", box)).IsSuccessStatusCode);
+        await TripAsync("DROP TRIGGER Full");
+        Assert.Equal(before, Kept());
+        Assert.Equal((1, 0, 0, 0), await HandInAsync(owner, id, "archive.mbox", box));
+        Assert.Equal(before + 1, Kept());
+    }
+
+    private int Kept() => Directory.GetFiles(studio.Data, "*", SearchOption.AllDirectories).Count(IsKept);
+
+    private static bool IsKept(string path) => Path.GetFileName(path).Length == 64;
+
+    private Task TripAsync(string sql) =>
+        studio.LookAsync((Gesamt.Store.GesamtDb db) => db.Database.ExecuteSqlRawAsync(sql));
+
+    [Fact]
     public async Task A_mailbox_handed_in_by_two_windows_at_once_is_kept_once()
     {
         var (one, other) = (await studio.OwnerAsync(), await studio.OwnerAsync());

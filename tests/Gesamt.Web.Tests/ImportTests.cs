@@ -25,6 +25,11 @@ public sealed class ImportTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     {
         var matching = (await owner.GetAsync($"/api/imports/{id}")).GetProperty("matching");
         Assert.Equal(HttpStatusCode.NoContent, (await owner.PostAsync($"/api/imports/{id}/run", matching)).StatusCode);
+        return await EndedAsync(owner, id);
+    }
+
+    private static async Task<JsonElement> EndedAsync(Visitor owner, int id)
+    {
         using var patience = new CancellationTokenSource(Longest);
         while (true)
         {
@@ -146,6 +151,41 @@ public sealed class ImportTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
                     .ToListAsync()
         );
         Assert.Equal(Enumerable.Range(0, 650).Select(i => $"Person {i}"), names);
+    }
+
+    [Fact]
+    public async Task What_stopped_in_the_middle_is_taken_over_to_its_end()
+    {
+        var owner = await studio.OwnerAsync();
+        var id = await BeginAsync(
+            owner,
+            "Client;E-mail;Project\n"
+                + string.Concat(Enumerable.Range(1, 80).Select(n => $"Row {n};row{n}@rest.example;Rest {n}\n"))
+        );
+        await studio.LookAsync(
+            (Gesamt.Store.GesamtDb db) =>
+                db.Database.ExecuteSqlRawAsync(
+                    "CREATE TRIGGER Full BEFORE INSERT ON Projects WHEN NEW.Title = 'Rest 70' BEGIN SELECT RAISE(ABORT, 'full'); END"
+                )
+        );
+        var stopped = await RunAsync(owner, id);
+        Assert.Equal(
+            ("Failed", 50),
+            (stopped.GetProperty("state").GetString(), stopped.GetProperty("made").GetInt32())
+        );
+        Assert.Contains("take over the rest", stopped.GetProperty("problem").GetString());
+        await studio.LookAsync((Gesamt.Store.GesamtDb db) => db.Database.ExecuteSqlRawAsync("DROP TRIGGER Full"));
+        Assert.True((await owner.PostAsync($"/api/imports/{id}/rest", new { })).IsSuccessStatusCode);
+        var done = await EndedAsync(owner, id);
+        Assert.Equal(("Done", 80), (done.GetProperty("state").GetString(), done.GetProperty("made").GetInt32()));
+        Assert.Null(done.GetProperty("problem").GetString());
+        Assert.Equal(
+            80,
+            await studio.LookAsync(
+                (Gesamt.Store.GesamtDb db) => db.Projects.CountAsync(p => p.Title.StartsWith("Rest "))
+            )
+        );
+        Assert.False((await owner.PostAsync($"/api/imports/{id}/rest", new { })).IsSuccessStatusCode);
     }
 
     [Theory]

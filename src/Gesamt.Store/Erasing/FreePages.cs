@@ -24,6 +24,20 @@ public static class FreePages
         foreach (var index in rebuilt)
             await RunAsync(open, $"INSERT INTO {index}({index}) VALUES('rebuild')", stop);
         await RunAsync(open, "VACUUM", stop);
+        return await EmptyLogAsync(open, stop);
+    }
+
+    /// <summary>Empties the log of a file that was written anew already.</summary>
+    /// <returns>Whether it is empty: whoever reads, and a replicator does all the time, keeps it.</returns>
+    public static async Task<bool> EmptyLogAsync(string file, CancellationToken stop)
+    {
+        await using var open = new SqliteConnection($"Data Source={file};Pooling=False");
+        await open.OpenAsync(stop);
+        return await EmptyLogAsync(open, stop);
+    }
+
+    private static async Task<bool> EmptyLogAsync(SqliteConnection open, CancellationToken stop)
+    {
         await using var command = open.CreateCommand();
         command.CommandText = "PRAGMA wal_checkpoint(TRUNCATE)";
         return await command.ExecuteScalarAsync(stop) is 0L;

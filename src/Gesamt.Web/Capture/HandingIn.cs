@@ -1,4 +1,5 @@
 using Gesamt.Formats.Mail;
+using Gesamt.Store.Files;
 using Gesamt.Store.Model;
 using Gesamt.Web.Files;
 using Gesamt.Web.Hosting;
@@ -131,18 +132,32 @@ public static class HandingIn
                 if (some.Count == AtOnce)
                     await SaveAsync();
             }
+            if (some.Count > 0)
+                await SaveAsync();
         }
         catch (FormatException e)
         {
             throw new InvalidException(("file", e.Message));
         }
-        if (some.Count > 0)
-            await SaveAsync();
+        finally
+        {
+            // a disk that is full of it must not stay full
+            await ForgetAsync(desk, some);
+        }
         return kept + known + unread > 0
             ? new(kept, 0, known, unread)
             : throw new InvalidException(
                 ("file", "This is no mail: choose messages saved as .eml, or a mailbox saved as .mbox.")
             );
+    }
+
+    /// <summary>Takes the bytes of letters away again that no row came to name.</summary>
+    private static async Task ForgetAsync(Desk desk, IReadOnlyCollection<ImportPartRow> left)
+    {
+        if (left.Count == 0)
+            return;
+        var named = await NamedFiles.HashesAsync(desk.Db, CancellationToken.None);
+        desk.Vault.Delete(left.Select(part => part.Hash).Where(hash => !named.Contains(hash)));
     }
 
     private static async Task<ImportPartRow> PartOfAsync(

@@ -76,6 +76,24 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
                 return TypedResults.NoContent();
             }
         );
+        api.MapPost(
+            "/imports/{id:int}/rest",
+            async (int id, Desk desk, Importing importing) =>
+            {
+                await Import.OneAsync(desk, id);
+                if (
+                    await desk
+                        .Db.Imports.Where(i => i.Id == id && i.State == ImportState.Failed)
+                        .ExecuteUpdateAsync(set =>
+                            set.SetProperty(i => i.State, ImportState.Running)
+                                .SetProperty(i => i.Problem, (string?)null)
+                        ) == 0
+                )
+                    throw new RefusedException("It did not stop in the middle: there is no rest to take over.");
+                importing.Begin(id);
+                return TypedResults.NoContent();
+            }
+        );
         api.MapPost("/imports/{id:int}/undo", (int id, Importing importing) => importing.UndoAsync(id));
     }
 
@@ -90,6 +108,9 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
             Begin(id);
     }
 
+    private const string Stopped =
+        "It stopped in the middle. What was taken over until then is kept: take over the rest, or take all of it back.";
+
     private void Begin(int id) =>
         _ = Task.Run(async () =>
         {
@@ -102,14 +123,11 @@ public sealed class Importing(IServiceScopeFactory scopes, FileVault vault, Live
             catch (Exception e) when (e is not OperationCanceledException)
             {
                 log.LogError(e, "Import {Import} stopped", id);
+                var problem = $"{HouseTrouble.NameOf(e)}{Stopped}";
                 await InScopeAsync(desk =>
                     desk.Db.Imports.Where(i => i.Id == id)
                         .ExecuteUpdateAsync(set =>
-                            set.SetProperty(i => i.State, ImportState.Failed)
-                                .SetProperty(
-                                    i => i.Problem,
-                                    "It stopped in the middle. What was taken over until then is kept and can be undone."
-                                )
+                            set.SetProperty(i => i.State, ImportState.Failed).SetProperty(i => i.Problem, problem)
                         )
                 );
             }

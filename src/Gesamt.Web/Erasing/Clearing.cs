@@ -6,6 +6,7 @@ using Gesamt.Web.Hosting;
 using Gesamt.Web.Upkeep;
 using Microsoft.Data.Sqlite;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Gesamt.Web.Erasing;
 
@@ -45,6 +46,9 @@ public sealed class Clearing(
 
     private readonly SemaphoreSlim one = new(1, 1);
 
+    // what is due since then lies in the log alone: the file is not written anew once more for a reader who never ends
+    private Instant? rewritten;
+
     /// <summary>Notes, in the act that erases, that there is something to clear: a kill does not forget it.</summary>
     public static async Task DueAsync(Desk desk) => (await Upkeeping.RowAsync(desk)).ClearSince = desk.Now;
 
@@ -58,7 +62,7 @@ public sealed class Clearing(
         archiving.Forget();
         var named = await NamedAsync(stop);
         vault.Delete(files.Where(hash => !named.Contains(hash)));
-        await PagesAsync(stop);
+        await PagesAsync(anew: true, stop);
     }
 
     /// <summary>What a kill, or somebody who read at that moment, left over.</summary>
@@ -70,21 +74,32 @@ public sealed class Clearing(
         var named = await NamedAsync(stop);
         // files carry the machine's time, whatever the studio's clock was set to
         vault.Sweep(named.Contains, TimeProvider.System.GetUtcNow().UtcDateTime - Young);
-        await PagesAsync(stop);
+        await PagesAsync(anew: false, stop);
     }
 
-    private async Task PagesAsync(CancellationToken stop)
+    private async Task PagesAsync(bool anew, CancellationToken stop)
     {
         await one.WaitAsync(stop);
         try
         {
-            if (!await FreePages.ClearAsync(settings.Database, SearchIndex.Indexes, stop))
-                return;
-            await InScopeAsync(async desk =>
-            {
-                (await Upkeeping.RowAsync(desk)).ClearSince = null;
-                return await desk.Db.SaveChangesAsync(stop);
-            });
+            var due = await InScopeAsync(desk =>
+                desk.Db.Upkeep.Select(row => row.ClearSince).SingleOrDefaultAsync(stop)
+            );
+            var isClear =
+                anew || rewritten is null || rewritten != due
+                    ? await FreePages.ClearAsync(settings.Database, SearchIndex.Indexes, stop)
+                    : await FreePages.EmptyLogAsync(settings.Database, stop);
+            if (!isClear && rewritten != due)
+                log.LogWarning(
+                    "What was erased still lies in the log of the database, which somebody reads, such as a replicator; it is emptied later"
+                );
+            rewritten = isClear ? null : due;
+            if (isClear)
+                // another erasure may have come since, which is cleared after this
+                await InScopeAsync(desk =>
+                    desk.Db.Upkeep.Where(row => row.ClearSince == due)
+                        .ExecuteUpdateAsync(set => set.SetProperty(row => row.ClearSince, (Instant?)null), stop)
+                );
         }
         catch (SqliteException e)
         {

@@ -20,6 +20,7 @@ public sealed class Desk(
     FileVault vault,
     SealKey seal,
     IEnumerable<IEars> ears,
+    IServiceScopeFactory scopes,
     ILogger<Desk> log
 )
 {
@@ -75,6 +76,20 @@ public sealed class Desk(
     {
         db.Database.OpenConnection();
         return db;
+    }
+
+    /// <summary>Reads at a second desk, over a connection of its own, while this one reads on: a page of many parts comes in half the time where there are two processors.</summary>
+    /// <param name="read">Changes nothing, and reads nothing that an act at this desk has changed.</param>
+    public Task<T> BesideAsync<T>(Func<Desk, Task<T>> read)
+    {
+        var (settled, days) = (Studio, Calendar);
+        return Task.Run(async () =>
+        {
+            await using var scope = scopes.CreateAsyncScope();
+            var second = scope.ServiceProvider.GetRequiredService<Desk>();
+            (second.studio, second.calendar, second.wound) = (settled, days, wound);
+            return await read(second);
+        });
     }
 
     /// <summary>Opens a project to be decided on.</summary>

@@ -29,6 +29,10 @@ public static class HouseTrouble
             _ => null,
         };
 
+    /// <summary>What is wrong, in its first sentence and a space after it, for what says itself what to do; empty for what is no fault of the house.</summary>
+    public static string NameOf(Exception exception) =>
+        Of(exception) is { } trouble ? trouble[..(trouble.IndexOf('.', StringComparison.Ordinal) + 1)] + " " : "";
+
     private const string Full =
         "The disk is full. Nothing was lost, and what was just sent was not kept: make room on it, then send it again.";
     private const string Locked =

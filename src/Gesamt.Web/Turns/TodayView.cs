@@ -30,13 +30,13 @@ public static class TodayView
     /// <summary>Today, by its columns.</summary>
     public static async Task<TodayDto> OfAsync(Desk desk, KeyRing ring)
     {
+        var week = desk.BesideAsync(WeekAsync);
         var rows = await Cards.RowsAsync(desk);
         var yours = rows.Where(row => row.Standing.Turn == Side.Yours)
             .OrderByDescending(row => row.Standing.Waits == WaitKind.AnswerInquiry)
             .ThenBy(row => row.Standing.Since)
             .ToList();
         var names = await RoutineNames.OfAsync(desk);
-        var held = await HeldDays.OfAsync(desk, Week.MondayOf(desk.Today), Week.Days);
         var ready = await ReadyToGo.LettersAsync(desk, names);
         var asked = await Asked.AllAsync(desk, names);
         var said = await LastSaidAsync(
@@ -50,10 +50,19 @@ public static class TodayView
                     .Select(id => new ProjectId(id)),
             ]
         );
+        var goes = new ReadyToGoDto(
+            [.. ready.Select(one => one with { LastSaid = said.GetValueOrDefault(new(one.For.Project)) })],
+            [.. asked.Select(one => one with { LastSaid = said.GetValueOrDefault(new(one.Project)) })],
+            await ReadyToGo.ByItselfAsync(desk, names),
+            await ReadyToGo.UncertainAsync(desk),
+            await desk.Db.MailAccounts.Select(a => a.Problem).SingleOrDefaultAsync(),
+            [.. await Troubles.OfAsync(desk, ring), .. await OfferedAsync(desk)]
+        );
+        var (money, day) = await week;
         return new(
             DateWords.OfToday(desk.Today),
             OpenSteps.Of(desk),
-            await MoneyAsync(desk),
+            money,
             new(
                 yours.Count,
                 [
@@ -64,14 +73,17 @@ public static class TodayView
                     )),
                 ]
             ),
-            new(
-                [.. ready.Select(one => one with { LastSaid = said.GetValueOrDefault(new(one.For.Project)) })],
-                [.. asked.Select(one => one with { LastSaid = said.GetValueOrDefault(new(one.Project)) })],
-                await ReadyToGo.ByItselfAsync(desk, names),
-                await ReadyToGo.UncertainAsync(desk),
-                await desk.Db.MailAccounts.Select(a => a.Problem).SingleOrDefaultAsync(),
-                [.. await Troubles.OfAsync(desk, ring), .. await OfferedAsync(desk)]
-            ),
+            goes,
+            day
+        );
+    }
+
+    /// <summary>Its money and its days, which need nothing of what waits.</summary>
+    private static async Task<(MoneyDto Money, DayDto Day)> WeekAsync(Desk desk)
+    {
+        var held = await HeldDays.OfAsync(desk, Week.MondayOf(desk.Today), Week.Days);
+        return (
+            await MoneyAsync(desk),
             new(
                 Load(desk, held),
                 await MeetingsAsync(desk, held),

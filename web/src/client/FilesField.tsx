@@ -53,23 +53,25 @@ export function FilesField({
 				Choose files
 			</FilePick>
 			{hint && <span className="under pl-2">{hint}</span>}
-			<ul role="status">
-				{busy && <li className="pt-1 text-soft">Sending {busy}</li>}
-				{ids.map((id) => (
-					<li key={id} className="flex gap-3 pt-1">
-						{sent.find((one) => one.id === id)?.name ?? "a file, kept"}
-						<Button
-							kind="word"
-							size="small"
-							onClick={() =>
-								onChange(ids.filter((one) => one !== id).join("\n"))
-							}
-						>
-							take out
-						</Button>
-					</li>
-				))}
-			</ul>
+			<div role="status">
+				<ul>
+					{busy && <li className="pt-1 text-soft">Sending {busy}</li>}
+					{ids.map((id) => (
+						<li key={id} className="flex gap-3 pt-1">
+							{sent.find((one) => one.id === id)?.name ?? "a file, kept"}
+							<Button
+								kind="word"
+								size="small"
+								onClick={() =>
+									onChange(ids.filter((one) => one !== id).join("\n"))
+								}
+							>
+								take out
+							</Button>
+						</li>
+					))}
+				</ul>
+			</div>
 			{(problem ?? wrong) && <p className="wrong">{problem ?? wrong}</p>}
 		</div>
 	);

@@ -1,6 +1,7 @@
 import "../ui/theme.css";
 import { lazy, StrictMode, Suspense } from "react";
 import { createRoot } from "react-dom/client";
+import { keepFocus } from "../ui/keepFocus";
 import { Notice } from "./Frame";
 
 // a visitor loads the page of the door they came to, and no other
@@ -12,6 +13,7 @@ const CheckPage = lazy(() => import("./CheckPage"));
 
 const [, door, name = ""] = location.pathname.split("/");
 
+keepFocus();
 createRoot(document.getElementById("root")!).render(
 	<StrictMode>
 		<Suspense fallback={<Notice title="One moment" />}>

@@ -5,6 +5,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { BrowserRouter } from "react-router";
 import { Refusal } from "../api/refusal";
+import { keepFocus } from "../ui/keepFocus";
 import { Studio } from "./Studio";
 
 // Radix adds style elements of its own; the policy lets in those that carry this page's nonce
@@ -25,6 +26,7 @@ const queries = new QueryClient({
 	},
 });
 
+keepFocus();
 createRoot(document.getElementById("root")!).render(
 	<StrictMode>
 		<QueryClientProvider client={queries}>

@@ -43,7 +43,9 @@ export function Month({
 	return (
 		<div>
 			<div className="flex items-baseline gap-3 pb-2">
-				<h3 aria-live="polite">{monthName(at)}</h3>
+				<b aria-live="polite" className="font-head">
+					{monthName(at)}
+				</b>
 				<Button
 					kind="word"
 					size="small"

@@ -1,5 +1,5 @@
 import { Popover as Radix } from "radix-ui";
-import type { ReactNode } from "react";
+import { type ReactNode, useId } from "react";
 import { Button } from "./Button";
 
 /** A few choices that hang from their button; Escape or a press beside it closes it, and focus goes back. */
@@ -20,10 +20,12 @@ export function Popover({
 	onOpen?: (open: boolean) => void;
 	children: ReactNode;
 }) {
+	const trigger = useId();
 	return (
 		<Radix.Root open={open} onOpenChange={onOpen}>
 			<Radix.Trigger asChild>
 				<Button
+					id={trigger}
 					kind={quiet ? "word" : "plain"}
 					size={quiet ? "small" : undefined}
 					aria-label={name}
@@ -33,6 +35,7 @@ export function Popover({
 			</Radix.Trigger>
 			<Radix.Portal>
 				<Radix.Content
+					aria-labelledby={trigger}
 					align="end"
 					sideOffset={4}
 					collisionPadding={12}

@@ -21,7 +21,7 @@ export function Tick({
 	onChange: (checked: boolean) => void;
 }) {
 	return (
-		<label className={`flex items-start gap-2.5 ${className}`}>
+		<label className={`flex items-start gap-2.5 max-md:min-h-6 ${className}`}>
 			<input
 				type="checkbox"
 				className="tick"

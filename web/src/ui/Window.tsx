@@ -18,6 +18,10 @@ export function Window({
 }) {
 	const body = useRef<HTMLDivElement>(null);
 	const before = useRef<Element>(null);
+	const was = useRef(false);
+	// a field inside may take the focus by itself, before the window is told that it opened
+	if (open && !was.current) before.current = document.activeElement;
+	was.current = open;
 	return (
 		<Dialog.Root open={open} onOpenChange={(still) => !still && onClose()}>
 			<Dialog.Portal>

@@ -15,6 +15,7 @@ import { Select } from "../../ui/Select";
 import { Cell, Head, Table } from "../../ui/Table";
 import { useAct } from "../useAct";
 import { Beside } from "./Beside";
+import { alongWords } from "./besideWords";
 import { Rows } from "./ImportRows";
 
 export const columns: Record<ImportColumn, string> = {
@@ -64,7 +65,6 @@ export function Match({
 		queryFn: () => answer(api.GET("/api/kinds")),
 	});
 	const right = table.total - table.wrongRows;
-	const along = table.beside.letters + table.beside.files - table.beside.out;
 	return (
 		<div className="grid gap-5">
 			<p>
@@ -194,8 +194,7 @@ export function Match({
 					}
 				>
 					Take over {right} row{right === 1 ? "" : "s"}
-					{along > 0 &&
-						` with ${along} ${along === 1 ? "letter or file" : "letters and files"}`}
+					{alongWords(table.beside)}
 				</Button>
 			</div>
 		</div>

@@ -58,10 +58,27 @@ export function Taken({ table }: { table: ImportDto }) {
 				</div>
 			)}
 			<Refused of={act.refusal} />
-			<div className="flex gap-2">
-				<Button asChild kind="go">
+			<div className="flex flex-wrap gap-2">
+				<Button asChild kind={table.state === "Failed" ? "plain" : "go"}>
 					<Link to="/register">Look at the Register</Link>
 				</Button>
+				{table.state === "Failed" && (
+					<Button
+						kind="go"
+						disabled={act.busy}
+						onClick={() =>
+							act.run(() =>
+								answer(
+									api.POST("/api/imports/{id}/rest", {
+										params: { path: { id: table.id } },
+									}),
+								),
+							)
+						}
+					>
+						Take over the rest
+					</Button>
+				)}
 				{(table.state === "Done" || table.state === "Failed") && (
 					<Button
 						disabled={act.busy}

@@ -1,4 +1,8 @@
-import type { LaidPlaceDto, RowNameDto } from "../../api/schema";
+import type {
+	BesideTableDto,
+	LaidPlaceDto,
+	RowNameDto,
+} from "../../api/schema";
 
 const counted = (count: number, one: string) =>
 	`${count} ${one}${count === 1 ? "" : "s"}`;
@@ -10,6 +14,15 @@ export function amounts(letters: number, files: number): string {
 		files > 0 && counted(files, "file"),
 	].filter(Boolean);
 	return named.join(" and ") || "Nothing";
+}
+
+/** “ with 23 letters”: what comes along with the rows; nothing where nothing does. */
+export function alongWords({ letters, files, out }: BesideTableDto): string {
+	const along = letters + files - out;
+	if (along <= 0) return "";
+	if (files === 0) return ` with ${counted(along, "letter")}`;
+	if (letters === 0) return ` with ${counted(along, "file")}`;
+	return ` with ${along} ${along === 1 ? "letter or file" : "letters and files"}`;
 }
 
 const reasons = {

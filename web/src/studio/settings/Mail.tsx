@@ -86,15 +86,17 @@ function Account({ account }: { account: MailAccountDto }) {
 			</p>
 			<Refused of={act.refusal} />
 			{tests && (
-				<ul role="status" className="grid gap-1">
-					{tests.map((test) => (
-						<li key={test.part} className={test.works ? "" : "font-[650]"}>
-							{test.works ? "Works" : "Does not work"}, {test.part}:{" "}
-							{test.words}
-						</li>
-					))}
-					{tests.length === 0 && <li>There is no server to try yet.</li>}
-				</ul>
+				<div role="status">
+					<ul className="grid gap-1">
+						{tests.map((test) => (
+							<li key={test.part} className={test.works ? "" : "font-[650]"}>
+								{test.works ? "Works" : "Does not work"}, {test.part}:{" "}
+								{test.words}
+							</li>
+						))}
+						{tests.length === 0 && <li>There is no server to try yet.</li>}
+					</ul>
+				</div>
 			)}
 			<div className="flex gap-2">
 				<Button
