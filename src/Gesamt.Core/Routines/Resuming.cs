@@ -6,7 +6,7 @@ using NodaTime;
 namespace Gesamt.Core.Routines;
 
 /// <summary>What becomes of stopped steps when the cause of their stopping is undone, such as a payment recorded by mistake, or a day that was put off: those still ahead go on, those missed meanwhile are named and stay stopped.</summary>
-/// <param name="Ahead">They are planned again.</param>
+/// <param name="Ahead">They are planned again, and nothing stops them in the same moment.</param>
 /// <param name="Missed">Their time has passed, and what they say is still true; nothing lets them out at once.</param>
 public sealed record Resuming(ImmutableArray<PlannedStep> Ahead, ImmutableArray<PlannedStep> Missed)
 {
@@ -31,9 +31,34 @@ public sealed record Resuming(ImmutableArray<PlannedStep> Ahead, ImmutableArray<
             )
             .ToList();
         return new(
-            [.. undone.Where(step => step.Due is null || step.Due > now)],
+            GoingOn(project, now, [.. undone.Where(step => step.Due is null || step.Due > now)]),
             [.. undone.Where(step => step.Due <= now && step.IsTrue && !(step.Until <= now))]
         );
+    }
+
+    /// <summary>What would be stopped again at once does not go on, such as a step that hangs on one that stays stopped.</summary>
+    private static ImmutableArray<PlannedStep> GoingOn(Case project, Instant now, ImmutableArray<PlannedStep> ahead)
+    {
+        while (!ahead.IsEmpty)
+        {
+            var replanned = ahead.Select(
+                (step, at) =>
+                    new Fact(
+                        new(project.History.LastFact.Value + 1 + at),
+                        project.Id,
+                        now,
+                        now,
+                        Actor.Gesamt,
+                        new Happening.StepReplanned(step.Ref)
+                    )
+            );
+            var after = project with { History = new([.. project.History.Facts, .. replanned]) };
+            var again = DueSteps.Stopped(after, now).Select(step => step.Ref).ToHashSet();
+            if (ahead.RemoveAll(step => again.Contains(step.Ref)) is var goOn && goOn.Length == ahead.Length)
+                break;
+            ahead = goOn;
+        }
+        return ahead;
     }
 
     private static bool StillStopped(Case project, PlannedStep step)

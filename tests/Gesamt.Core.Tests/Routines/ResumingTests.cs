@@ -123,6 +123,59 @@ public sealed class ResumingTests
         );
     }
 
+    private static readonly Routine Chain = new(
+        "inquiry",
+        "After an inquiry",
+        Cause.InquiryCame,
+        [
+            Asks("still-interested", Cause.InquiryCame, 4),
+            Asks("again", Cause.PreviousStep, 7),
+            Asks("last", Cause.PreviousStep, 7),
+        ]
+    );
+
+    private static Step Asks(string key, Cause after, int days) =>
+        new(
+            key,
+            new Timing(after, Span.Days(days), new LocalTime(12, 0)),
+            new StepAction.Letter(key),
+            StepMode.ByItself,
+            Stops(StopRule.Answered)
+        );
+
+    /// <summary>An inquiry of 1 March that was answered and ended the same day with all that asks after it, taken up again on a day.</summary>
+    private static Case TakenUp(string at, params (string, Happening)[] meanwhile) =>
+        Case(
+            KindRules.Default,
+            [new Run(RunId, Chain)],
+            [
+                ("2027-03-01 09:00", new Happening.InquiryCame(new AnswersId(1))),
+                ("2027-03-01 09:00", new Happening.RunBegan(RunId)),
+                ("2027-03-01 09:30", new Happening.LetterSent(new LetterId(1), false)),
+                ("2027-03-01 10:00", new Happening.Ended(EndReason.Referred)),
+                .. Chain.Steps.Select(step =>
+                    ("2027-03-01 10:00", (Happening)new Happening.StepStopped(new(RunId, step.Key, 0), StopRule.Ended))
+                ),
+                .. meanwhile,
+                (at, new Happening.TakenUp()),
+            ]
+        );
+
+    [Theory] // what asks after the first is not planned again only to be stopped for an end that is no more
+    [InlineData("2027-03-02 10:00", "", "still-interested again last", "")]
+    [InlineData("2027-03-02 10:00", "a call held meanwhile", "", "")]
+    [InlineData("2027-03-09 10:00", "", "", "still-interested")]
+    public void A_chain_goes_on_with_its_first_or_not_at_all(string at, string meanwhile, string ahead, string missed)
+    {
+        var project = TakenUp(
+            at,
+            meanwhile.Length > 0 ? [("2027-03-01 12:00", new Happening.CallHeld(new NoteId(1)))] : []
+        );
+        var resuming = Resuming.Of(project, At(at));
+        Assert.Equal(ahead, string.Join(" ", resuming.Ahead.Select(step => step.Ref.Step)));
+        Assert.Equal(missed, string.Join(" ", resuming.Missed.Select(step => step.Ref.Step)));
+    }
+
     [Fact] // whenever it is taken back, nothing acts in that moment
     public void Nothing_is_let_out_at_once_whenever_it_is_voided() =>
         Gen.Int[1, 60 * 24 * 40]

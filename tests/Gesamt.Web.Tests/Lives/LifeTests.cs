@@ -1,5 +1,6 @@
 using System.Diagnostics;
 using System.Globalization;
+using System.IO.Compression;
 using CsCheck;
 
 namespace Gesamt.Web.Tests.Lives;
@@ -110,10 +111,22 @@ public sealed class LifeTests(ITestOutputHelper output)
                 $"Come back from an archive it stands otherwise: {Difference(standings.Split('\n'), derived.Split('\n'))}"
             );
         var second = await ArchiveTests.MadeAsync(again, folder.Of("second.zip"));
-        if (!first.Entries.SequenceEqual(second.Entries))
+        if (
+            first.Entries.Except(second.Entries).Concat(second.Entries.Except(first.Entries)).FirstOrDefault() is
+            { } one
+        )
             throw new LifeException(
-                $"Come back from an archive it makes another: {string.Join(", ", first.Entries.Except(second.Entries).Concat(second.Entries.Except(first.Entries)).Select(entry => entry.Name).Distinct())}"
+                $"Come back from an archive it makes another: {one.Name}: {Difference(Lines(folder.Of("first.zip"), one.Name), Lines(folder.Of("second.zip"), one.Name))}"
             );
+    }
+
+    private static string[] Lines(string archive, string name)
+    {
+        using var zip = ZipFile.OpenRead(archive);
+        if (zip.GetEntry(name) is not { } entry)
+            return [];
+        using var reader = new StreamReader(entry.Open());
+        return reader.ReadToEnd().Split('\n');
     }
 
     private static string Difference(string[] before, string[] after) =>
