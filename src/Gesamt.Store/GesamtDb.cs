@@ -239,13 +239,14 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
                 s.HasIndex(x => new { x.Ended, x.Stage });
                 // few of all projects are on the table, fewer of the ended ones
                 s.HasIndex(x => x.Ended).HasFilter("Standing_OnTable");
-                // with what tells how those ended that were never booked
+                // with what tells how those ended that were never booked; said like this it is read without the rows
                 s.HasIndex(x => new
-                {
-                    x.BookedAt,
-                    x.Ended,
-                    x.Stage,
-                });
+                    {
+                        x.BookedAt,
+                        x.Ended,
+                        x.Stage,
+                    })
+                    .HasFilter("NOT Rehearsal");
                 s.HasIndex(x => x.BeganAt);
             }
         );
@@ -362,6 +363,13 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     {
         var paper = OfProject(model.Entity<PaperRow>());
         paper.HasIndex(p => new { p.VersionId, p.Signatures }).IsUnique();
+        // the signed ones of a year are counted without their rows
+        paper.HasIndex(p => new
+        {
+            p.VersionId,
+            p.Signatures,
+            p.At,
+        });
         paper.HasIndex(p => p.InvoiceId).IsUnique();
         OfProject(model.Entity<OfferDraftRow>()).HasIndex(d => d.ProjectId).IsUnique();
         OfProject(model.Entity<RateSheetRow>()).HasIndex(r => r.ProjectId);
@@ -399,7 +407,8 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
     {
         var person = Key<PersonRow, PersonId>(model, p => p.Id);
         person.HasIndex(p => p.Mail);
-        person.HasIndex(p => p.MergedInto);
+        // nearly nobody was; an index of all would be taken for the list of those who were not
+        person.HasIndex(p => p.MergedInto).HasFilter("MergedInto IS NOT NULL");
         person.HasIndex(p => p.CardUid);
         person.HasIndex(p => p.PlainName);
         // who is listed, as they are listed

@@ -24,7 +24,7 @@ namespace Gesamt.Store.Compiled
                 baseEntityType,
                 propertyCount: 10,
                 foreignKeyCount: 1,
-                unnamedIndexCount: 3,
+                unnamedIndexCount: 4,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -116,6 +116,9 @@ namespace Gesamt.Store.Compiled
             var index1 = runtimeEntityType.AddIndex(
                 new[] { versionId, signatures },
                 unique: true);
+
+            var index2 = runtimeEntityType.AddIndex(
+                new[] { versionId, signatures, at });
 
             return runtimeEntityType;
         }

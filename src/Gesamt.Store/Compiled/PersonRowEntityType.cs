@@ -198,6 +198,7 @@ namespace Gesamt.Store.Compiled
 
             var index1 = runtimeEntityType.AddIndex(
                 new[] { mergedInto });
+            index1.AddAnnotation("Relational:Filter", "MergedInto IS NOT NULL");
 
             var index2 = runtimeEntityType.AddIndex(
                 new[] { name });

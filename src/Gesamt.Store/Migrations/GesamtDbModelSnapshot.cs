@@ -2458,6 +2458,8 @@ namespace Gesamt.Store.Migrations
                     b.HasIndex("VersionId", "Signatures")
                         .IsUnique();
 
+                    b.HasIndex("VersionId", "Signatures", "At");
+
                     b.ToTable("Papers");
                 });
 
@@ -2602,7 +2604,8 @@ namespace Gesamt.Store.Migrations
 
                     b.HasIndex("Mail");
 
-                    b.HasIndex("MergedInto");
+                    b.HasIndex("MergedInto")
+                        .HasFilter("MergedInto IS NOT NULL");
 
                     b.HasIndex("Name")
                         .HasFilter("MergedInto IS NULL AND RemovedAt IS NULL");
@@ -4588,7 +4591,8 @@ namespace Gesamt.Store.Migrations
 
                             b1.HasIndex("Ended", "Stage");
 
-                            b1.HasIndex("BookedAt", "Ended", "Stage");
+                            b1.HasIndex("BookedAt", "Ended", "Stage")
+                                .HasFilter("NOT Rehearsal");
 
                             b1.ToTable("Projects");
 

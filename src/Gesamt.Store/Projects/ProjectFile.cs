@@ -28,15 +28,75 @@ public sealed class ProjectFile(ProjectRow row, Case @case)
 /// <summary>Reads what the rules need of projects.</summary>
 public static class ProjectFiles
 {
+    private static readonly Func<GesamtDb, ProjectId, Task<ProjectRow?>> Whole = EF.CompileAsyncQuery(
+        (GesamtDb db, ProjectId id) =>
+            db
+                .AllProjects.Include(p => p.Client)
+                .Include(p => p.Kind)
+                .Include(p => p.People)
+                    .ThenInclude(p => p.Person)
+                .SingleOrDefault(p => p.Id == id)
+    );
+
+    private static readonly Func<GesamtDb, ProjectId, Task<List<FactRow>>> Facts = Prepared.Rows(
+        (GesamtDb db, ProjectId id) => db.Facts.AsNoTracking().Where(f => f.ProjectId == id).OrderBy(f => f.Id)
+    );
+
+    private static readonly Func<GesamtDb, ProjectId, Task<List<TaskRow>>> OpenTasks = Prepared.Rows(
+        (GesamtDb db, ProjectId id) =>
+            db.Tasks.AsNoTracking().Where(t => t.ProjectId == id && t.DoneAt == null && !t.Removed)
+    );
+
+    private static readonly Func<GesamtDb, IReadOnlyCollection<ProjectId>, Task<List<ProjectRow>>> Many = Prepared.Rows(
+        (GesamtDb db, IReadOnlyCollection<ProjectId> ids) =>
+            db
+                .Projects.AsNoTracking()
+                .Include(p => p.Client)
+                .Include(p => p.Kind)
+                .Include(p => p.People)
+                    .ThenInclude(p => p.Person)
+                .Where(p => ids.Contains(p.Id))
+    );
+
+    private static readonly Func<GesamtDb, IReadOnlyCollection<ProjectId>, Task<List<ProjectRow>>> ManyToChange =
+        Prepared.Rows(
+            (GesamtDb db, IReadOnlyCollection<ProjectId> ids) =>
+                db
+                    .Projects.Include(p => p.Client)
+                    .Include(p => p.Kind)
+                    .Include(p => p.People)
+                        .ThenInclude(p => p.Person)
+                    .Where(p => ids.Contains(p.Id))
+        );
+
+    private static readonly Func<GesamtDb, IReadOnlyCollection<ProjectId>, Task<List<FactRow>>> FactsOfMany =
+        Prepared.Rows(
+            (GesamtDb db, IReadOnlyCollection<ProjectId> ids) =>
+                db.Facts.AsNoTracking().Where(f => ids.Contains(f.ProjectId)).OrderBy(f => f.Id)
+        );
+
+    private static readonly Func<GesamtDb, IReadOnlyCollection<ProjectId>, Task<List<TaskRow>>> OpenTasksOfMany =
+        Prepared.Rows(
+            (GesamtDb db, IReadOnlyCollection<ProjectId> ids) =>
+                db.Tasks.AsNoTracking().Where(t => ids.Contains(t.ProjectId) && t.DoneAt == null && !t.Removed)
+        );
+
+    private static readonly Func<GesamtDb, IReadOnlyCollection<ProjectId>, Task<List<RunRow>>> RunsOfMany =
+        Prepared.Rows(
+            (GesamtDb db, IReadOnlyCollection<ProjectId> ids) =>
+                db.Runs.AsNoTracking().Where(r => ids.Contains(r.ProjectId))
+        );
+
+    private static readonly Func<GesamtDb, IReadOnlyCollection<ProjectId>, Task<List<DetailRow>>> DetailsOfMany =
+        Prepared.Rows(
+            (GesamtDb db, IReadOnlyCollection<ProjectId> ids) =>
+                db.Details.AsNoTracking().Where(d => ids.Contains(d.ProjectId))
+        );
+
     /// <summary>One project, tracked; null when there is none.</summary>
     public static async Task<ProjectFile?> OpenAsync(this GesamtDb db, ProjectId id, StudioCalendar calendar)
     {
-        var row = await db
-            .AllProjects.Include(p => p.Client)
-            .Include(p => p.Kind)
-            .Include(p => p.People)
-                .ThenInclude(p => p.Person)
-            .SingleOrDefaultAsync(p => p.Id == id);
+        var row = await Whole(db, id);
         return row is null ? null : new(row, await ReadAsync(db, row, calendar));
     }
 
@@ -61,21 +121,16 @@ public static class ProjectFiles
     /// <summary>What the rules need of one project, from its rows as they are now.</summary>
     public static async Task<Case> ReadAsync(GesamtDb db, ProjectRow row, StudioCalendar calendar)
     {
-        var facts = await db.Facts.AsNoTracking().Where(f => f.ProjectId == row.Id).OrderBy(f => f.Id).ToListAsync();
-        var tasks = (
-            await db
-                .Tasks.AsNoTracking()
-                .Where(t => t.ProjectId == row.Id && t.DoneAt == null && !t.Removed)
-                .ToListAsync()
-        ).Select(ToCore);
-        var runs = await db.Runs.AsNoTracking().Where(r => r.ProjectId == row.Id).ToListAsync();
+        var facts = await Facts(db, row.Id);
+        var tasks = (await OpenTasks(db, row.Id)).Select(ToCore);
+        var runs = await db.OfProjectAsync<RunRow>(row.Id);
         var read = CaseOf(row, facts, tasks, runs, calendar);
         return read.Runs.Any(Asks) ? read with { Traits = await TraitsAsync(db, row) } : read;
     }
 
     /// <summary>What a project's steps may ask for.</summary>
     public static async Task<Traits> TraitsAsync(GesamtDb db, ProjectRow row) =>
-        TraitsOf(row, await db.Details.AsNoTracking().Where(d => d.ProjectId == row.Id).ToListAsync());
+        TraitsOf(row, await db.OfProjectAsync<DetailRow>(row.Id));
 
     private static Traits TraitsOf(ProjectRow row, IEnumerable<DetailRow> details) =>
         new(row.Source, details.ToImmutableDictionary(d => d.Name, d => d.Value, StringComparer.OrdinalIgnoreCase));
@@ -93,26 +148,10 @@ public static class ProjectFiles
     {
         if (ids.Count == 0)
             return ImmutableDictionary<ProjectId, ProjectFile>.Empty;
-        var rows = await db
-            .Projects.AsTracking(toChange ? QueryTrackingBehavior.TrackAll : QueryTrackingBehavior.NoTracking)
-            .Include(p => p.Client)
-            .Include(p => p.Kind)
-            .Include(p => p.People)
-                .ThenInclude(p => p.Person)
-            .Where(p => ids.Contains(p.Id))
-            .ToListAsync();
-        var facts = (
-            await db.Facts.AsNoTracking().Where(f => ids.Contains(f.ProjectId)).OrderBy(f => f.Id).ToListAsync()
-        ).ToLookup(f => f.ProjectId);
-        var tasks = (
-            await db
-                .Tasks.AsNoTracking()
-                .Where(t => ids.Contains(t.ProjectId) && t.DoneAt == null && !t.Removed)
-                .ToListAsync()
-        ).ToLookup(t => t.ProjectId);
-        var runs = (await db.Runs.AsNoTracking().Where(r => ids.Contains(r.ProjectId)).ToListAsync()).ToLookup(r =>
-            r.ProjectId
-        );
+        var rows = await (toChange ? ManyToChange : Many)(db, ids);
+        var facts = (await FactsOfMany(db, ids)).ToLookup(f => f.ProjectId);
+        var tasks = (await OpenTasksOfMany(db, ids)).ToLookup(t => t.ProjectId);
+        var runs = (await RunsOfMany(db, ids)).ToLookup(r => r.ProjectId);
         var files = new Dictionary<ProjectId, ProjectFile>();
         foreach (var row in rows)
             try
@@ -127,11 +166,7 @@ public static class ProjectFiles
                 // whoever lists it says that it cannot be told
             }
         var asking = files.Values.Where(file => file.Case.Runs.Any(Asks)).ToDictionary(file => file.Id);
-        var details = (
-            asking.Count == 0
-                ? []
-                : await db.Details.AsNoTracking().Where(d => asking.Keys.Contains(d.ProjectId)).ToListAsync()
-        ).ToLookup(d => d.ProjectId);
+        var details = (asking.Count == 0 ? [] : await DetailsOfMany(db, asking.Keys)).ToLookup(d => d.ProjectId);
         foreach (var file in asking.Values)
             file.Case = file.Case with { Traits = TraitsOf(file.Row, details[file.Id]) };
         return files;

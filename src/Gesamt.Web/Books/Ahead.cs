@@ -3,6 +3,7 @@ using Gesamt.Core.Amounts;
 using Gesamt.Core.Books;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Stages;
+using Gesamt.Store;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
@@ -32,7 +33,7 @@ public static class Ahead
     {
         List<AheadLine> lines = [];
         await OwedAsync(desk, currency, lines);
-        await AgreedAsync(desk, currency, OnTable(desk), lines);
+        await AgreedAsync(desk, currency, await OnTable(desk.Db), lines);
         await AgainAsync(desk, currency, last, lines);
         return [.. lines.OrderBy(line => line.On ?? LocalDate.MaxIsoValue).ThenBy(line => line.Project.Value)];
     }
@@ -41,35 +42,75 @@ public static class Ahead
     public static async Task<List<AheadLine>> LikelyAsync(Desk desk, Currency currency)
     {
         List<AheadLine> lines = [];
-        await AgreedAsync(desk, currency, OnTable(desk).Where(p => p.Standing.BookedAt == null), lines);
+        await AgreedAsync(desk, currency, (await OnTable(desk.Db)).Where(row => row.BookedAt is null), lines);
         return lines;
     }
 
-    private static IQueryable<ProjectRow> OnTable(Desk desk) =>
-        desk.Db.Projects.AsNoTracking().Where(p => p.Standing.OnTable && p.Standing.Ended == null);
+    private sealed record OpenInvoice(
+        InvoiceId Id,
+        ProjectId ProjectId,
+        string Number,
+        LocalDate Due,
+        long OwedMinor,
+        string Title
+    );
+
+    private static readonly Func<GesamtDb, string, Task<List<OpenInvoice>>> OpenInvoices = Prepared.Rows(
+        (GesamtDb db, string currency) =>
+            db
+                .Invoices.AsNoTracking()
+                .Where(i => i.OwedMinor > 0 && i.Sort == InvoiceSort.Invoice && i.Year > 0 && i.Currency == currency)
+                .Join(
+                    db.Projects,
+                    i => i.ProjectId,
+                    p => p.Id,
+                    (i, p) => new OpenInvoice(i.Id, i.ProjectId, i.Number, i.Due, i.OwedMinor, p.Title)
+                )
+    );
+
+    private sealed record Agreed(
+        ProjectId Id,
+        string Title,
+        Stage Stage,
+        Instant? BookedAt,
+        string ToCome,
+        string? Currency,
+        LocalDate? MainDate,
+        VersionId? ProposalOut
+    );
+
+    private static readonly Func<GesamtDb, Task<List<Agreed>>> OnTable = Prepared.Rows(
+        (GesamtDb db) =>
+            db
+                .Projects.AsNoTracking()
+                .Where(p => p.Standing.OnTable && p.Standing.Ended == null)
+                .Where(p => p.Standing.ToCome != "[]" || p.Standing.ProposalOut != null)
+                .Select(p => new Agreed(
+                    p.Id,
+                    p.Title,
+                    p.Standing.Stage,
+                    p.Standing.BookedAt,
+                    p.Standing.ToCome,
+                    p.Standing.Currency,
+                    p.Standing.MainDate,
+                    p.Standing.ProposalOut
+                ))
+    );
+
+    private sealed record Again(RecurringRow Row, string Title);
+
+    private static readonly Func<GesamtDb, Task<List<Again>>> GoingOn = Prepared.Rows(
+        (GesamtDb db) =>
+            db
+                .Recurring.AsNoTracking()
+                .Where(r => r.Next != null)
+                .Join(db.Projects, r => r.ProjectId, p => p.Id, (r, p) => new Again(r, p.Title))
+    );
 
     private static async Task OwedAsync(Desk desk, Currency currency, List<AheadLine> lines)
     {
         var code = currency.Code;
-        var open = await desk
-            .Db.Invoices.AsNoTracking()
-            .Where(i => i.OwedMinor > 0 && i.Sort == InvoiceSort.Invoice && i.Year > 0 && i.Currency == code)
-            .Join(
-                desk.Db.Projects,
-                i => i.ProjectId,
-                p => p.Id,
-                (i, p) =>
-                    new
-                    {
-                        i.Id,
-                        i.ProjectId,
-                        i.Number,
-                        i.Due,
-                        i.OwedMinor,
-                        p.Title,
-                    }
-            )
-            .ToListAsync();
+        var open = await OpenInvoices(desk.Db, code);
         foreach (var one in open)
             Add(
                 desk,
@@ -84,25 +125,12 @@ public static class Ahead
     private static async Task AgreedAsync(
         Desk desk,
         Currency currency,
-        IQueryable<ProjectRow> projects,
+        IEnumerable<Agreed> agreed,
         List<AheadLine> lines
     )
     {
         var chances = await Chances.OfAsync(desk);
-        var rows = await projects
-            .Where(p => p.Standing.ToCome != "[]" || p.Standing.ProposalOut != null)
-            .Select(p => new
-            {
-                p.Id,
-                p.Title,
-                p.Standing.Stage,
-                p.Standing.BookedAt,
-                p.Standing.ToCome,
-                p.Standing.Currency,
-                p.Standing.MainDate,
-                p.Standing.ProposalOut,
-            })
-            .ToListAsync();
+        var rows = agreed.ToList();
         var asked = await Suggested.OfAsync(desk, [.. rows.Select(row => row.ProposalOut).OfType<VersionId>()]);
         foreach (var row in rows)
         {
@@ -135,11 +163,7 @@ public static class Ahead
     /// <summary>Invoices that come again, from the next one on.</summary>
     private static async Task AgainAsync(Desk desk, Currency currency, LocalDate last, List<AheadLine> lines)
     {
-        var rows = await desk
-            .Db.Recurring.AsNoTracking()
-            .Where(r => r.Next != null)
-            .Join(desk.Db.Projects, r => r.ProjectId, p => p.Id, (r, p) => new { Row = r, p.Title })
-            .ToListAsync();
+        var rows = await GoingOn(desk.Db);
         foreach (var one in rows)
         {
             var each = desk.Tell(

@@ -1,6 +1,7 @@
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Invoicing;
+using Gesamt.Store;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
@@ -30,30 +31,39 @@ internal static class EveryMonth
         );
     }
 
+    private sealed record Again(RecurringRow Row, string Title);
+
+    private static readonly Func<GesamtDb, Task<List<Again>>> GoingOn = Prepared.Rows(
+        (GesamtDb db) =>
+            db
+                .Recurring.AsNoTracking()
+                .Where(r => r.Next != null && r.Every != Core.Calendar.Every.Year)
+                .OrderBy(r => r.Id)
+                .Take(Most)
+                .Join(db.Projects, r => r.ProjectId, p => p.Id, (r, p) => new Again(r, p.Title))
+    );
+
+    private sealed record IssuedInvoice(RecurringId? Recurring, LocalDate IssuedOn, long OwedMinor, LocalDate Due);
+
+    private static readonly Func<
+        GesamtDb,
+        IReadOnlyCollection<RecurringId?>,
+        LocalDate,
+        Task<List<IssuedInvoice>>
+    > Issued = Prepared.Rows(
+        (GesamtDb db, IReadOnlyCollection<RecurringId?> ids, LocalDate first) =>
+            db
+                .Invoices.AsNoTracking()
+                .Where(i => i.Recurring != null && ids.Contains(i.Recurring) && i.IssuedOn >= first)
+                .Select(i => new IssuedInvoice(i.Recurring, i.IssuedOn, i.OwedMinor, i.Due))
+    );
+
     private static async Task<IReadOnlyList<MonthlyClientDto>> ClientsAsync(Desk desk, List<YearMonth> months)
     {
-        var rows = await desk
-            .Db.Recurring.AsNoTracking()
-            .Where(r => r.Next != null && r.Every != Core.Calendar.Every.Year)
-            .OrderBy(r => r.Id)
-            .Take(Most)
-            .Join(desk.Db.Projects, r => r.ProjectId, p => p.Id, (r, p) => new { Row = r, p.Title })
-            .ToListAsync();
+        var rows = await GoingOn(desk.Db);
         var ids = rows.Select(one => (RecurringId?)one.Row.Id).ToList();
         var first = months[0].OnDayOfMonth(1);
-        var invoices = (
-            await desk
-                .Db.Invoices.AsNoTracking()
-                .Where(i => i.Recurring != null && ids.Contains(i.Recurring) && i.IssuedOn >= first)
-                .Select(i => new
-                {
-                    i.Recurring,
-                    i.IssuedOn,
-                    i.OwedMinor,
-                    i.Due,
-                })
-                .ToListAsync()
-        ).ToLookup(
+        var invoices = (await Issued(desk.Db, ids, first)).ToLookup(
             i => i.Recurring!.Value,
             i =>
                 (

@@ -1,6 +1,7 @@
 using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Books;
+using Gesamt.Store;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
@@ -38,108 +39,118 @@ internal static class Journal
     {
         LocalDate?[] days =
         [
-            await desk.Db.Invoices.Where(i => i.Year > 0).MinAsync(i => (LocalDate?)i.IssuedOn),
-            await Real(desk).MinAsync(p => (Instant?)p.At) is { } at ? desk.Calendar.DateOf(at) : null,
-            await desk
-                .Db.Costs.Where(c => !c.Removed && !desk.Db.Rehearsals.Any(r => r.Id == c.ProjectId))
-                .MinAsync(c => (LocalDate?)c.On),
-            await desk.Db.Incomes.Where(i => !i.Removed).MinAsync(i => (LocalDate?)i.On),
+            await FirstIssued(desk.Db),
+            await FirstPaid(desk.Db) is { } at ? desk.Calendar.DateOf(at) : null,
+            await FirstCost(desk.Db),
+            await FirstIncome(desk.Db),
         ];
         return days.Min() ?? desk.Today;
     }
 
-    /// <summary>What was written down by mistake never came, and what a rehearsal got neither.</summary>
-    private static IQueryable<PaymentRow> Real(Desk desk) =>
-        desk
-            .Db.Payments.AsNoTracking()
-            .Where(p => (p.GoneAt == null || p.ChargedBack) && !desk.Db.Rehearsals.Any(r => r.Id == p.ProjectId));
+    private static readonly Func<GesamtDb, Task<LocalDate?>> FirstIssued = EF.CompileAsyncQuery(
+        (GesamtDb db) => db.Invoices.Where(i => i.Year > 0).Min(i => (LocalDate?)i.IssuedOn)
+    );
 
-    /// <summary>What clients paid, less what was given or taken back.</summary>
+    private static readonly Func<GesamtDb, Task<Instant?>> FirstPaid = EF.CompileAsyncQuery(
+        (GesamtDb db) =>
+            db
+                .Payments.Where(p =>
+                    (p.GoneAt == null || p.ChargedBack) && !db.Rehearsals.Any(r => r.Id == p.ProjectId)
+                )
+                .Min(p => (Instant?)p.At)
+    );
+
+    private static readonly Func<GesamtDb, Task<LocalDate?>> FirstCost = EF.CompileAsyncQuery(
+        (GesamtDb db) =>
+            db.Costs.Where(c => !c.Removed && !db.Rehearsals.Any(r => r.Id == c.ProjectId)).Min(c => (LocalDate?)c.On)
+    );
+
+    private static readonly Func<GesamtDb, Task<LocalDate?>> FirstIncome = EF.CompileAsyncQuery(
+        (GesamtDb db) => db.Incomes.Where(i => !i.Removed).Min(i => (LocalDate?)i.On)
+    );
+
+    /// <summary>What clients paid, less what was given or taken back. What was written down by mistake never came, and what a rehearsal got neither.</summary>
     public static async Task<IEnumerable<Movement>> PaidAsync(Desk desk, LocalDate first, LocalDate last)
     {
         var (from, until) = (desk.Calendar.StartOf(first), desk.Calendar.StartOf(last.PlusDays(1)));
-        var real = Real(desk);
-        var came = await real.Where(p => p.At >= from && p.At < until)
-            .Select(p => new
-            {
-                p.Id,
-                p.ProjectId,
-                p.InvoiceId,
-                p.At,
-                p.AmountMinor,
-                p.Currency,
-                p.AccountId,
-            })
-            .ToListAsync();
-        var went = await real.Where(p => p.ChargedBack && p.GoneAt >= from && p.GoneAt < until)
-            .Select(p => new
-            {
-                p.Id,
-                p.ProjectId,
-                p.InvoiceId,
-                p.GoneAt,
-                p.AmountMinor,
-                p.Currency,
-                p.AccountId,
-                Refunded = desk
-                    .Db.Refunds.Where(r => r.PaymentId == p.Id && r.State == RefundState.Done)
-                    .Sum(r => r.AmountMinor),
-            })
-            .ToListAsync();
-        var given = await desk
-            .Db.Refunds.AsNoTracking()
-            .Where(r => r.State == RefundState.Done && r.At >= from && r.At < until)
-            .Join(
-                real,
-                r => r.PaymentId,
-                p => p.Id,
-                (r, p) =>
-                    new
-                    {
-                        r.Id,
-                        r.ProjectId,
-                        p.InvoiceId,
-                        r.At,
-                        r.AmountMinor,
-                        r.Currency,
-                        p.AccountId,
-                    }
-            )
-            .ToListAsync();
-        return came.Select(p => new Movement(
-                new(desk.Calendar.DateOf(p.At), EntrySort.Payment, desk.Amount(p.AmountMinor, p.Currency), p.AccountId),
-                p.Id.Value,
-                p.ProjectId,
-                p.InvoiceId
-            ))
-            .Concat(
-                went.Where(p => p.AmountMinor > p.Refunded)
-                    .Select(p => new Movement(
-                        new(
-                            desk.Calendar.DateOf(p.GoneAt!.Value),
-                            EntrySort.Chargeback,
-                            desk.Amount(p.Refunded - p.AmountMinor, p.Currency),
-                            p.AccountId
-                        ),
-                        p.Id.Value,
-                        p.ProjectId,
-                        p.InvoiceId
-                    ))
-            )
-            .Concat(
-                given.Select(r => new Movement(
-                    new(
-                        desk.Calendar.DateOf(r.At),
-                        EntrySort.Refund,
-                        desk.Amount(-r.AmountMinor, r.Currency),
-                        r.AccountId
-                    ),
-                    r.Id.Value,
-                    r.ProjectId,
-                    r.InvoiceId
-                ))
-            );
+        var came = await Came(desk.Db, from, until);
+        var went = await Went(desk.Db, from, until);
+        var given = await Given(desk.Db, from, until);
+        return came.Select(p => Of(desk, p, EntrySort.Payment, p.Minor))
+            .Concat(went.Where(p => p.Minor > 0).Select(p => Of(desk, p, EntrySort.Chargeback, -p.Minor)))
+            .Concat(given.Select(r => Of(desk, r, EntrySort.Refund, -r.Minor)));
     }
+
+    private static Movement Of(Desk desk, Moved moved, EntrySort sort, long minor) =>
+        new(
+            new(desk.Calendar.DateOf(moved.At), sort, desk.Amount(minor, moved.Currency), moved.Account),
+            moved.Number,
+            moved.Project,
+            moved.Invoice
+        );
+
+    private sealed record Moved(
+        long Number,
+        ProjectId Project,
+        InvoiceId? Invoice,
+        Instant At,
+        long Minor,
+        string Currency,
+        AccountId? Account
+    );
+
+    private static readonly Func<GesamtDb, Instant, Instant, Task<List<Moved>>> Came = Prepared.Rows(
+        (GesamtDb db, Instant from, Instant until) =>
+            db
+                .Payments.AsNoTracking()
+                .Where(p => (p.GoneAt == null || p.ChargedBack) && !db.Rehearsals.Any(r => r.Id == p.ProjectId))
+                .Where(p => p.At >= from && p.At < until)
+                .Select(p => new Moved(
+                    p.Id.Value,
+                    p.ProjectId,
+                    p.InvoiceId,
+                    p.At,
+                    p.AmountMinor,
+                    p.Currency,
+                    p.AccountId
+                ))
+    );
+
+    /// <summary>What a bank took back, as far as it had not been given back before.</summary>
+    private static readonly Func<GesamtDb, Instant, Instant, Task<List<Moved>>> Went = Prepared.Rows(
+        (GesamtDb db, Instant from, Instant until) =>
+            db
+                .Payments.AsNoTracking()
+                .Where(p => p.ChargedBack && !db.Rehearsals.Any(r => r.Id == p.ProjectId))
+                .Where(p => p.GoneAt >= from && p.GoneAt < until)
+                .Select(p => new Moved(
+                    p.Id.Value,
+                    p.ProjectId,
+                    p.InvoiceId,
+                    p.GoneAt!.Value,
+                    p.AmountMinor
+                        - db.Refunds.Where(r => r.PaymentId == p.Id && r.State == RefundState.Done)
+                            .Sum(r => r.AmountMinor),
+                    p.Currency,
+                    p.AccountId
+                ))
+    );
+
+    private static readonly Func<GesamtDb, Instant, Instant, Task<List<Moved>>> Given = Prepared.Rows(
+        (GesamtDb db, Instant from, Instant until) =>
+            db
+                .Refunds.AsNoTracking()
+                .Where(r => r.State == RefundState.Done && r.At >= from && r.At < until)
+                .Join(
+                    db.Payments.Where(p =>
+                        (p.GoneAt == null || p.ChargedBack) && !db.Rehearsals.Any(r => r.Id == p.ProjectId)
+                    ),
+                    r => r.PaymentId,
+                    p => p.Id,
+                    (r, p) =>
+                        new Moved(r.Id.Value, r.ProjectId, p.InvoiceId, r.At, r.AmountMinor, r.Currency, p.AccountId)
+                )
+    );
 
     /// <summary>What had been paid of invoices before a day, in minor units.</summary>
     public static async Task<IReadOnlyDictionary<InvoiceId, long>> PaidBeforeAsync(
@@ -194,20 +205,7 @@ internal static class Journal
         ));
 
     private static async Task<IEnumerable<Movement>> IncomesAsync(Desk desk, LocalDate first, LocalDate last) =>
-        (
-            await desk
-                .Db.Incomes.AsNoTracking()
-                .Where(i => !i.Removed && i.On >= first && i.On <= last)
-                .Select(i => new
-                {
-                    i.Id,
-                    i.On,
-                    i.GrossMinor,
-                    i.Currency,
-                    i.AccountId,
-                })
-                .ToListAsync()
-        ).Select(i => new Movement(
+        (await Incomes(desk.Db, first, last)).Select(i => new Movement(
             new(i.On, EntrySort.OtherIncome, desk.Amount(i.GrossMinor, i.Currency), i.AccountId),
             i.Id.Value,
             null,
@@ -215,24 +213,25 @@ internal static class Journal
         ));
 
     private static async Task<IEnumerable<Movement>> CostsAsync(Desk desk, LocalDate first, LocalDate last) =>
-        (
-            await CostsOf(desk, first, last)
-                .Select(c => new
-                {
-                    c.Id,
-                    c.ProjectId,
-                    c.On,
-                    c.GrossMinor,
-                    c.Currency,
-                    c.AccountId,
-                })
-                .ToListAsync()
-        ).Select(c => new Movement(
+        (await Costs(desk.Db, first, last)).Select(c => new Movement(
             new(c.On, EntrySort.Cost, desk.Amount(-c.GrossMinor, c.Currency), c.AccountId),
             c.Id.Value,
             c.ProjectId,
             null
         ));
+
+    private static readonly Func<GesamtDb, LocalDate, LocalDate, Task<List<IncomeRow>>> Incomes = Prepared.Rows(
+        (GesamtDb db, LocalDate first, LocalDate last) =>
+            db.Incomes.AsNoTracking().Where(i => !i.Removed && i.On >= first && i.On <= last)
+    );
+
+    private static readonly Func<GesamtDb, LocalDate, LocalDate, Task<List<CostRow>>> Costs = Prepared.Rows(
+        (GesamtDb db, LocalDate first, LocalDate last) =>
+            db
+                .Costs.AsNoTracking()
+                .Where(c => !c.Removed && c.On >= first && c.On <= last)
+                .Where(c => !db.Rehearsals.Any(r => r.Id == c.ProjectId))
+    );
 
     /// <summary>The costs that count: a rehearsal's do not.</summary>
     public static IQueryable<CostRow> CostsOf(Desk desk, LocalDate first, LocalDate last) =>

@@ -1,5 +1,6 @@
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Books;
+using Gesamt.Store;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
@@ -37,9 +38,9 @@ internal static class MoneyOverview
             new(
                 [.. Enumerable.Range(earliest.Year, Math.Max(1, desk.Today.Year - earliest.Year + 1)).Reverse()],
                 await CurrenciesAsync(desk),
-                await desk.Db.Accounts.AnyAsync(a => !a.Removed)
+                await HasAccounts(desk.Db)
             ),
-            await desk.Db.BankLines.CountAsync(l => l.State == BankLineState.Open)
+            await OpenLines(desk.Db)
         );
     }
 
@@ -142,15 +143,27 @@ internal static class MoneyOverview
                     return power * times;
     }
 
+    private static readonly Func<GesamtDb, Task<bool>> HasAccounts = EF.CompileAsyncQuery(
+        (GesamtDb db) => db.Accounts.Any(a => !a.Removed)
+    );
+
+    private static readonly Func<GesamtDb, Task<int>> OpenLines = EF.CompileAsyncQuery(
+        (GesamtDb db) => db.BankLines.Count(l => l.State == BankLineState.Open)
+    );
+
+    private static readonly Func<GesamtDb, Task<List<string>>> Currencies = Prepared.Rows(
+        (GesamtDb db) =>
+            db
+                .Invoices.Where(i => i.Year > 0)
+                .Select(i => i.Currency)
+                .Distinct()
+                .Union(db.Costs.Where(c => !c.Removed).Select(c => c.Currency).Distinct())
+                .Union(db.Accounts.Where(a => !a.Removed).Select(a => a.Currency))
+    );
+
     private static async Task<IReadOnlyList<string>> CurrenciesAsync(Desk desk)
     {
-        var codes = await desk
-            .Db.Invoices.Where(i => i.Year > 0)
-            .Select(i => i.Currency)
-            .Distinct()
-            .Union(desk.Db.Costs.Where(c => !c.Removed).Select(c => c.Currency).Distinct())
-            .Union(desk.Db.Accounts.Where(a => !a.Removed).Select(a => a.Currency))
-            .ToListAsync();
+        var codes = await Currencies(desk.Db);
         return [desk.Currency.Code, .. codes.Where(code => code != desk.Currency.Code).Order(StringComparer.Ordinal)];
     }
 }

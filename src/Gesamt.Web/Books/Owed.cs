@@ -2,8 +2,8 @@ using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Books;
 using Gesamt.Core.Calendar;
+using Gesamt.Store;
 using Gesamt.Web.Hosting;
-using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace Gesamt.Web.Books;
@@ -53,13 +53,17 @@ internal static class Owed
 
     /// <summary>What was done and waits to be done about these.</summary>
     private static async Task<IReadOnlyDictionary<InvoiceId, Asked>> AskedAsync(Desk desk, List<InvoiceId> invoices) =>
-        await desk
-            .Db.Invoices.Where(i => invoices.Contains(i.Id))
-            .Join(
-                desk.Db.Projects,
-                i => i.ProjectId,
-                p => p.Id,
-                (i, p) => new Asked(i.Id, p.Standing.Held, i.Reminded, i.RemindedAt)
-            )
-            .ToDictionaryAsync(one => one.Id);
+        (await AskedOf(desk.Db, invoices)).ToDictionary(one => one.Id);
+
+    private static readonly Func<GesamtDb, IReadOnlyCollection<InvoiceId>, Task<List<Asked>>> AskedOf = Prepared.Rows(
+        (GesamtDb db, IReadOnlyCollection<InvoiceId> invoices) =>
+            db
+                .Invoices.Where(i => invoices.Contains(i.Id))
+                .Join(
+                    db.Projects,
+                    i => i.ProjectId,
+                    p => p.Id,
+                    (i, p) => new Asked(i.Id, p.Standing.Held, i.Reminded, i.RemindedAt)
+                )
+    );
 }

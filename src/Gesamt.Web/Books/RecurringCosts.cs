@@ -3,6 +3,7 @@ using Gesamt.Core.Amounts;
 using Gesamt.Core.Books;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
+using Gesamt.Store;
 using Gesamt.Store.Model;
 using Gesamt.Web.Accounts;
 using Gesamt.Web.Hosting;
@@ -141,24 +142,28 @@ public static class RecurringCosts
             ("when.until", "The last day is not before the first, and within 25 years of it.")
         );
 
+    private static readonly Func<GesamtDb, Task<List<RecurringCostRow>>> GoingOn = Prepared.Rows(
+        (GesamtDb db) => db.RecurringCosts.AsNoTracking().Where(r => r.Next != null)
+    );
+
+    private static readonly Func<GesamtDb, Task<List<RecurringCostRow>>> Listed = Prepared.Rows(
+        (GesamtDb db) =>
+            db
+                .RecurringCosts.AsNoTracking()
+                .OrderBy(r => r.Next == null)
+                .ThenBy(r => r.Next)
+                .ThenBy(r => r.Id)
+                .Take(Most)
+    );
+
     /// <summary>All that go on, and those that ended last.</summary>
     internal static async Task<IReadOnlyList<RecurringCostDto>> ListAsync(Desk desk) =>
-        [
-            .. (
-                await desk
-                    .Db.RecurringCosts.AsNoTracking()
-                    .OrderBy(r => r.Next == null)
-                    .ThenBy(r => r.Next)
-                    .ThenBy(r => r.Id)
-                    .Take(Most)
-                    .ToListAsync()
-            ).Select(row => Of(desk, row)),
-        ];
+        [.. (await Listed(desk.Db)).Select(row => Of(desk, row))];
 
     /// <summary>What all that go on come to in a month.</summary>
     internal static async Task<string> MonthlyAsync(Desk desk) =>
         desk.Sum(
-            (await desk.Db.RecurringCosts.AsNoTracking().Where(r => r.Next != null).ToListAsync()).Select(row =>
+            (await GoingOn(desk.Db)).Select(row =>
                 (Equivalent.Monthly(AmountOf(row), row.Every).Minor, (string?)row.Currency)
             )
         );
@@ -170,14 +175,8 @@ public static class RecurringCosts
         LocalDate last
     )
     {
-        var code = currency.Code;
         List<(LocalDate, Money, RecurringCostRow)> ahead = [];
-        foreach (
-            var row in await desk
-                .Db.RecurringCosts.AsNoTracking()
-                .Where(r => r.Next != null && r.Currency == code)
-                .ToListAsync()
-        )
+        foreach (var row in (await GoingOn(desk.Db)).Where(row => row.Currency == currency.Code))
             for (var k = row.Booked; row.Recurrence.DayOf(k) is { } day && day <= last; k++)
                 ahead.Add((day, AmountOf(row), row));
         return ahead;

@@ -14,13 +14,17 @@ internal static class Suggested
     // a version is written once and its hash names its bytes: what they come to is worked out once
     private static readonly Remembered<Money> Known = new(500);
 
+    private sealed record Hashed(VersionId Id, string Hash);
+
+    private static readonly Func<GesamtDb, IReadOnlyCollection<VersionId>, Task<List<Hashed>>> Hashes = Prepared.Rows(
+        (GesamtDb db, IReadOnlyCollection<VersionId> versions) =>
+            db.Versions.Where(v => versions.Contains(v.Id)).Select(v => new Hashed(v.Id, v.Hash))
+    );
+
     /// <summary>Of these versions; nothing is asked by one that cannot be told.</summary>
     public static async Task<IReadOnlyDictionary<VersionId, Money>> OfAsync(Desk desk, List<VersionId> versions)
     {
-        var hashes = await desk
-            .Db.Versions.Where(v => versions.Contains(v.Id))
-            .Select(v => new { v.Id, v.Hash })
-            .ToDictionaryAsync(v => v.Id, v => v.Hash);
+        var hashes = (await Hashes(desk.Db, versions)).ToDictionary(v => v.Id, v => v.Hash);
         Dictionary<string, Money> sums = new(StringComparer.Ordinal);
         // the same bytes may have been sent to two
         foreach (var hash in hashes.Values)

@@ -5,6 +5,7 @@ using Gesamt.Core.Facts;
 using Gesamt.Core.Forms;
 using Gesamt.Core.Papers;
 using Gesamt.Core.Work;
+using Gesamt.Store;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
@@ -72,10 +73,7 @@ public static class ProjectBrief
     /// <summary>The brief as the studio writes it.</summary>
     public static async Task<BriefDto> OfAsync(Desk desk, ProjectFile file)
     {
-        var texts = await desk
-            .Db.Briefs.AsNoTracking()
-            .Where(b => b.ProjectId == file.Id)
-            .ToDictionaryAsync(b => b.Part);
+        var texts = (await desk.Db.OfProjectAsync<BriefRow>(file.Id)).ToDictionary(b => b.Part);
         var booked = file.Row.Standing.BookedAt is not null;
         var parts = file.Case.Kind.Brief.Select(part => (Part: part, Row: texts.GetValueOrDefault(part.Key))).ToList();
         var phases = PhaseRule.Of(file.Case).ToDictionary(phase => phase.Name, phase => phase.State);
@@ -218,14 +216,11 @@ public static class ProjectBrief
     /// <summary>What is known of the project, in the order of its kind.</summary>
     public static async Task<IReadOnlyList<DetailDto>> DetailsAsync(Desk desk, ProjectFile file)
     {
-        var known = await desk
-            .Db.Details.AsNoTracking()
-            .Where(d => d.ProjectId == file.Id)
-            .ToDictionaryAsync(d => d.Name, d => d.Value);
-        var said = await desk
-            .Db.DetailDoubts.AsNoTracking()
-            .Where(d => d.ProjectId == file.Id && d.GoneAt == null)
-            .ToListAsync();
+        var known = (await desk.Db.OfProjectAsync<DetailRow>(file.Id)).ToDictionary(d => d.Name, d => d.Value);
+        var said = (await desk.Db.OfProjectAsync<DetailDoubtRow>(file.Id))
+            .Where(d => d.GoneAt == null)
+            .OrderBy(d => d.Id)
+            .ToList();
         return
         [
             .. file.Case.Kind.AllDetails.Select(d => new DetailDto(

@@ -1,4 +1,5 @@
 using Gesamt.Core.Calendar;
+using Gesamt.Store;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
@@ -56,17 +57,22 @@ public static class KeptPapersOfErased
         LocalDate First(int years) => new(desk.Today.Year - years, 1, 1);
         var (books, agreements) = (First(desk.Studio.BookYears), First(desk.Studio.AgreementYears));
         var (booksAt, agreementsAt) = (desk.Calendar.StartOf(books), desk.Calendar.StartOf(agreements));
-        var over = await desk.Db.Erasures.CountAsync(e =>
-            e.BooksAt == null
-                && !desk.Db.Invoices.Any(i => i.ProjectId == e.ProjectId && i.IssuedOn >= books)
-                && !desk.Db.Costs.Any(c => c.ProjectId == e.ProjectId && c.On >= books)
-                && !desk.Db.Payments.Any(p => p.ProjectId == e.ProjectId && p.At >= booksAt)
-            || e.AgreementsAt == null && !desk.Db.Versions.Any(v => v.ProjectId == e.ProjectId && v.At >= agreementsAt)
-        );
+        var over = await Over(desk.Db, books, booksAt, agreementsAt);
         return over == 0
             ? null
             : $"The law keeps some papers of people who were erased no longer ({(over == 1 ? "1 project" : $"{over} projects")}): erase them on the page of the studio, under Erasing people.";
     }
+
+    private static readonly Func<GesamtDb, LocalDate, Instant, Instant, Task<int>> Over = EF.CompileAsyncQuery(
+        (GesamtDb db, LocalDate books, Instant booksAt, Instant agreementsAt) =>
+            db.Erasures.Count(e =>
+                e.BooksAt == null
+                    && !db.Invoices.Any(i => i.ProjectId == e.ProjectId && i.IssuedOn >= books)
+                    && !db.Costs.Any(c => c.ProjectId == e.ProjectId && c.On >= books)
+                    && !db.Payments.Any(p => p.ProjectId == e.ProjectId && p.At >= booksAt)
+                || e.AgreementsAt == null && !db.Versions.Any(v => v.ProjectId == e.ProjectId && v.At >= agreementsAt)
+            )
+    );
 
     private static string Books(IReadOnlyList<string> numbers) =>
         numbers.Count switch

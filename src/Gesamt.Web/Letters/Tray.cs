@@ -1,6 +1,7 @@
 using Gesamt.Core;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Texts;
+using Gesamt.Store;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
@@ -70,9 +71,15 @@ public static class Tray
     }
 
     /// <summary>How much lies in the tray.</summary>
-    public static async Task<int> CountAsync(Desk desk) =>
-        await desk.Db.Letters.CountAsync(l => l.State == LetterState.Unfiled)
-        + await desk.Db.Slips.CountAsync(s => s.GoneAt == null && s.ProjectId == null);
+    public static async Task<int> CountAsync(Desk desk) => await Unfiled(desk.Db) + await LooseSlips(desk.Db);
+
+    private static readonly Func<GesamtDb, Task<int>> Unfiled = EF.CompileAsyncQuery(
+        (GesamtDb db) => db.Letters.Count(l => l.State == LetterState.Unfiled)
+    );
+
+    private static readonly Func<GesamtDb, Task<int>> LooseSlips = EF.CompileAsyncQuery(
+        (GesamtDb db) => db.Slips.Count(s => s.GoneAt == null && s.ProjectId == null)
+    );
 
     /// <summary>Files a letter with a project as something its client wrote.</summary>
     public static async Task FileAsync(Act act, ProjectFile file, LetterRow letter)

@@ -3,6 +3,7 @@ using Gesamt.Core.Calendar;
 using Gesamt.Core.Waiting;
 using Gesamt.Core.Work;
 using Gesamt.Formats.Calendars;
+using Gesamt.Store;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Meetings;
@@ -62,40 +63,31 @@ public sealed class PlanSteps : IFeeds
     private static string TitleOf(PlanStep step) =>
         step.What.Length > 0 ? $"{step.Column.Name}: {step.What}" : step.Column.Name;
 
+    private sealed record DueEntry(EntryRow Entry, ListRow List, string Title);
+
+    private static readonly Func<GesamtDb, LocalDate, Task<List<DueEntry>>> Due = Prepared.Rows(
+        (GesamtDb db, LocalDate until) =>
+            (
+                from entry in db.Entries.AsNoTracking()
+                where entry.NextStep != null && entry.NextStep <= until
+                join list in db.Lists on entry.ListId equals list.Id
+                where !list.Removed && list.ProjectId != null
+                join project in db.Projects on list.ProjectId equals (ProjectId?)project.Id
+                where
+                    !project.Standing.PutAway
+                    && project.Standing.Ended == null
+                    && project.Standing.Waits != WaitKind.Resting
+                orderby entry.NextStep
+                select new DueEntry(entry, list, project.Title)
+            ).Take(Most)
+    );
+
     private static async Task<List<(ListRow List, string Project, PlanStep Step)>> UntilAsync(
         Desk desk,
         LocalDate until
     )
     {
-        var rows = await desk
-            .Db.Entries.AsNoTracking()
-            .Where(e => e.NextStep != null && e.NextStep <= until)
-            .Join(
-                desk.Db.Lists.Where(l => !l.Removed && l.ProjectId != null),
-                e => e.ListId,
-                l => l.Id,
-                (e, l) => new { Entry = e, List = l }
-            )
-            .Join(
-                desk.Db.Projects.Where(p =>
-                    !p.Standing.PutAway
-                    && !p.Rehearsal
-                    && p.Standing.Ended == null
-                    && p.Standing.Waits != WaitKind.Resting
-                ),
-                one => one.List.ProjectId,
-                p => p.Id,
-                (one, p) =>
-                    new
-                    {
-                        one.Entry,
-                        one.List,
-                        p.Title,
-                    }
-            )
-            .OrderBy(one => one.Entry.NextStep)
-            .Take(Most)
-            .ToListAsync();
+        var rows = await Due(desk.Db, until);
         return rows.SelectMany(one =>
                 desk.Tell(
                     () =>

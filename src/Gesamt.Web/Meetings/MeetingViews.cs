@@ -62,15 +62,8 @@ public static class MeetingViews
     private const int MostDays = 30;
 
     /// <summary>The meetings of a project.</summary>
-    public static async Task<IReadOnlyList<MeetingDto>> OfAsync(Desk desk, ProjectFile file)
-    {
-        var rows = await desk
-            .Db.Meetings.AsNoTracking()
-            .Where(m => m.ProjectId == file.Id)
-            .OrderBy(m => m.Start)
-            .ToListAsync();
-        return [.. rows.Select(m => Of(desk, m, MeetingState.WasMissed(file.History, m.Id)))];
-    }
+    public static IReadOnlyList<MeetingDto> Of(Desk desk, ProjectFile file, IEnumerable<MeetingRow> meetings) =>
+        [.. meetings.OrderBy(m => m.Start).Select(m => Of(desk, m, MeetingState.WasMissed(file.History, m.Id)))];
 
     /// <summary>The kind of meeting that is offered and not chosen yet.</summary>
     public static async Task<string?> OfferedAsync(Desk desk, ProjectFile file) =>

@@ -95,18 +95,9 @@ public static class SignedPapers
             .OrderByDescending(row => row.Paper.VersionId)
             .ToListAsync();
         var ids = rows.Select(row => row.Paper.VersionId!.Value).ToList();
-        var versions = await desk
-            .Db.Versions.AsNoTracking()
-            .Where(v => ids.Contains(v.Id))
-            .ToDictionaryAsync(v => v.Id);
-        var signatures = (await desk.Db.Signatures.AsNoTracking().Where(s => ids.Contains(s.VersionId)).ToListAsync())
-            .OrderBy(s => s.At)
-            .ToLookup(s => s.VersionId);
-        var kinds = await desk
-            .Db.Kinds.AsNoTracking()
-            .OrderBy(k => k.Position)
-            .Select(k => new { k.Id, k.Name })
-            .ToListAsync();
+        var versions = (await VersionsOf(desk.Db, ids)).ToDictionary(v => v.Id);
+        var signatures = (await SignaturesOf(desk.Db, ids)).OrderBy(s => s.At).ToLookup(s => s.VersionId);
+        var kinds = await Kinds(desk.Db);
         return new(
             [
                 .. rows.Select(row =>
@@ -197,26 +188,50 @@ public static class SignedPapers
     /// <summary>From the year of the first contract to this one, the newest first.</summary>
     private static async Task<IReadOnlyList<int>> YearsAsync(Desk desk)
     {
-        var first = await desk
-            .Db.Papers.Where(p => p.VersionId != null)
-            .OrderBy(p => p.VersionId)
-            .Select(p => (NodaTime.Instant?)p.At)
-            .FirstOrDefaultAsync();
+        var first = await FirstAt(desk.Db);
         if (first is not { } began)
             return [];
         var (from, to) = (desk.Calendar.DateOf(began).Year, desk.Today.Year);
         return [.. Enumerable.Range(from, Math.Max(1, to - from + 1)).Reverse()];
     }
 
+    private static readonly Func<GesamtDb, Task<List<string>>> Voided = Prepared.Rows(
+        (GesamtDb db) =>
+            db.Facts.AsNoTracking().Where(f => f.Kind == nameof(Happening.ContractVoided)).Select(f => f.Payload)
+    );
+
+    private static readonly Func<GesamtDb, Task<NodaTime.Instant?>> FirstAt = EF.CompileAsyncQuery(
+        (GesamtDb db) =>
+            db
+                .Papers.Where(p => p.VersionId != null)
+                .OrderBy(p => p.VersionId)
+                .Select(p => (NodaTime.Instant?)p.At)
+                .FirstOrDefault()
+    );
+
+    private static readonly Func<GesamtDb, IReadOnlyCollection<VersionId>, Task<List<VersionRow>>> VersionsOf =
+        Prepared.Rows(
+            (GesamtDb db, IReadOnlyCollection<VersionId> ids) =>
+                db.Versions.AsNoTracking().Where(v => ids.Contains(v.Id))
+        );
+
+    private static readonly Func<GesamtDb, IReadOnlyCollection<VersionId>, Task<List<SignatureRow>>> SignaturesOf =
+        Prepared.Rows(
+            (GesamtDb db, IReadOnlyCollection<VersionId> ids) =>
+                db.Signatures.AsNoTracking().Where(s => ids.Contains(s.VersionId))
+        );
+
+    private sealed record NamedKind(KindId Id, string Name);
+
+    private static readonly Func<GesamtDb, Task<List<NamedKind>>> Kinds = Prepared.Rows(
+        (GesamtDb db) => db.Kinds.AsNoTracking().OrderBy(k => k.Position).Select(k => new NamedKind(k.Id, k.Name))
+    );
+
     private static async Task<HashSet<VersionId>> VoidedAsync(Desk desk) =>
         [
-            .. (
-                await desk
-                    .Db.Facts.AsNoTracking()
-                    .Where(f => f.Kind == nameof(Happening.ContractVoided))
-                    .Select(f => f.Payload)
-                    .ToListAsync()
-            ).Select(payload => new VersionId(JsonNode.Parse(payload)!["contract"]!.GetValue<long>())),
+            .. (await Voided(desk.Db)).Select(payload => new VersionId(
+                JsonNode.Parse(payload)!["contract"]!.GetValue<long>()
+            )),
         ];
 
     private static async Task<CheckedDto> CheckAsync(Desk desk, string hash)

@@ -68,18 +68,12 @@ public static class PeopleList
         var rows = await RowsAsync(desk, query.LongestFirst == true ? people : people.OrderBy(p => p.Name).Take(Most));
         if (query.LongestFirst == true)
             rows = [.. rows.OrderByDescending(r => r.DaysSince ?? -1).Take(Most)];
-        return new(
-            total,
-            rows,
-            total - rows.Count,
-            await desk
-                .Db.Labels.Where(l => l.PersonId != null)
-                .Select(l => l.Label)
-                .Distinct()
-                .OrderBy(l => l)
-                .ToListAsync()
-        );
+        return new(total, rows, total - rows.Count, await Labels(desk.Db));
     }
+
+    private static readonly Func<GesamtDb, Task<List<string>>> Labels = Prepared.Rows(
+        (GesamtDb db) => db.Labels.Where(l => l.PersonId != null).Select(l => l.Label).Distinct().OrderBy(l => l)
+    );
 
     /// <summary>The same as CSV (RFC 4180).</summary>
     public static async Task<byte[]> CsvAsync(Desk desk, PeopleQuery query)
@@ -226,29 +220,34 @@ public static class PeopleList
         return people;
     }
 
+    private sealed record Theirs(PersonId ClientId, bool IsOpen, long? NetMinor, string? Currency);
+
+    private static readonly Func<GesamtDb, IReadOnlyCollection<PersonId>, Task<List<Theirs>>> ProjectsOf =
+        Prepared.Rows(
+            (GesamtDb db, IReadOnlyCollection<PersonId> ids) =>
+                db
+                    .Projects.AsNoTracking()
+                    .Where(p => ids.Contains(p.ClientId))
+                    .Select(p => new Theirs(
+                        p.ClientId,
+                        p.Standing.Ended == null && p.Standing.Stage != Core.Stages.Stage.Finished,
+                        p.Standing.NetMinor,
+                        p.Standing.Currency
+                    ))
+        );
+
+    private static readonly Func<GesamtDb, IReadOnlyCollection<PersonId>, Task<List<LabelRow>>> LabelsOf =
+        Prepared.Rows(
+            (GesamtDb db, IReadOnlyCollection<PersonId> ids) =>
+                db.Labels.AsNoTracking().Where(l => l.PersonId != null && ids.Contains(l.PersonId.Value))
+        );
+
     private static async Task<IReadOnlyList<PersonRowDto>> RowsAsync(Desk desk, IQueryable<PersonRow> people)
     {
         var rows = await people.ToListAsync();
         var ids = rows.Select(p => p.Id).ToList();
-        var projects = (
-            await desk
-                .Db.Projects.AsNoTracking()
-                .Where(p => ids.Contains(p.ClientId))
-                .Select(p => new
-                {
-                    p.ClientId,
-                    IsOpen = p.Standing.Ended == null && p.Standing.Stage != Core.Stages.Stage.Finished,
-                    p.Standing.NetMinor,
-                    p.Standing.Currency,
-                })
-                .ToListAsync()
-        ).ToLookup(p => p.ClientId);
-        var labels = (
-            await desk
-                .Db.Labels.AsNoTracking()
-                .Where(l => l.PersonId != null && ids.Contains(l.PersonId.Value))
-                .ToListAsync()
-        ).ToLookup(l => l.PersonId!.Value, l => l.Label);
+        var projects = (await ProjectsOf(desk.Db, ids)).ToLookup(p => p.ClientId);
+        var labels = (await LabelsOf(desk.Db, ids)).ToLookup(l => l.PersonId!.Value, l => l.Label);
         var last = await Contacts.LastAsync(desk, ids);
         return
         [

@@ -102,17 +102,33 @@ public sealed class HeldDays
         };
     }
 
+    private static readonly Func<GesamtDb, LocalDate, LocalDate, Instant, Instant, IAsyncEnumerable<HeldTask>> TasksIn =
+        EF.CompileAsyncQuery(
+            (GesamtDb db, LocalDate first, LocalDate end, Instant start, Instant until) =>
+                from task in db.Tasks.AsNoTracking()
+                join project in db.Projects on task.ProjectId equals project.Id
+                where task.WorkOn >= first && (task.WorkOn < end || task.DoneAt >= start && task.DoneAt < until)
+                where !task.Removed && task.PublicId == null && (project.Standing.OnTable || task.DoneAt != null)
+                select new HeldTask(
+                    task.Id,
+                    task.ProjectId,
+                    task.Title,
+                    project.Title,
+                    task.WorkOn,
+                    task.Due,
+                    task.EstimateMinutes,
+                    task.DoneAt
+                )
+        );
+
     private static async Task<IReadOnlyList<(HeldTask Task, LocalDate Day)>> TasksAsync(
         Desk desk,
         LocalDate first,
         LocalDate end
     )
     {
-        var (from, until) = (desk.Calendar.StartOf(first), desk.Calendar.StartOf(end));
-        var tasks = await ReadAsync(
-            desk,
-            desk.Db.Tasks.Where(t => t.WorkOn >= first && (t.WorkOn < end || t.DoneAt >= from && t.DoneAt < until))
-        );
+        var tasks = await TasksIn(desk.Db, first, end, desk.Calendar.StartOf(first), desk.Calendar.StartOf(end))
+            .ToListAsync();
         return
         [
             .. tasks

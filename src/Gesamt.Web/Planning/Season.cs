@@ -221,21 +221,20 @@ public static class Season
         );
     }
 
+    private sealed record KindOf(KindId Id, string Name, string Rules);
+
+    private static readonly Func<GesamtDb, Task<List<KindOf>>> Kinds = Prepared.Rows(
+        (GesamtDb db) =>
+            db
+                .Kinds.AsNoTracking()
+                .Where(k => !k.Removed)
+                .OrderBy(k => k.Position)
+                .Select(k => new KindOf(k.Id, k.Name, k.Rules))
+    );
+
     private static async Task<IReadOnlyList<StartKindDto>> KindsAsync(Desk desk) =>
         [
-            .. (
-                await desk
-                    .Db.Kinds.AsNoTracking()
-                    .Where(k => !k.Removed)
-                    .OrderBy(k => k.Position)
-                    .Select(k => new
-                    {
-                        k.Id,
-                        k.Name,
-                        k.Rules,
-                    })
-                    .ToListAsync()
-            ).Select(k => new StartKindDto(
+            .. (await Kinds(desk.Db)).Select(k => new StartKindDto(
                 k.Id.Value,
                 k.Name,
                 desk.Tell(() => StoreJson.ReadOnce<KindRules>(k.Rules).FirstWeekHours, () => null)

@@ -2,6 +2,7 @@ using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Invoicing;
+using Gesamt.Store;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Books;
@@ -51,6 +52,39 @@ public static class SeasonDots
 
     private static int Percent(Money part, Money whole) => (int)Rounding.ToLong(100m * part.Minor / whole.Minor);
 
+    private sealed record Paid(ProjectId ProjectId, Instant At, long AmountMinor, string Currency);
+
+    private static readonly Func<
+        GesamtDb,
+        IReadOnlyCollection<ProjectId>,
+        Instant,
+        Instant,
+        IAsyncEnumerable<Paid>
+    > Payments = EF.CompileAsyncQuery(
+        (GesamtDb db, IReadOnlyCollection<ProjectId> ids, Instant from, Instant until) =>
+            db
+                .Payments.AsNoTracking()
+                .Where(p => ids.Contains(p.ProjectId) && p.GoneAt == null && p.At >= from && p.At < until)
+                .Select(p => new Paid(p.ProjectId, p.At, p.AmountMinor, p.Currency))
+    );
+
+    private sealed record Open(ProjectId ProjectId, LocalDate Due, long OwedMinor, string Currency);
+
+    private static readonly Func<GesamtDb, IReadOnlyCollection<ProjectId>, Task<List<Open>>> OpenInvoices =
+        Prepared.Rows(
+            (GesamtDb db, IReadOnlyCollection<ProjectId> ids) =>
+                db
+                    .Invoices.AsNoTracking()
+                    .Where(i => ids.Contains(i.ProjectId) && i.OwedMinor > 0 && i.Sort == InvoiceSort.Invoice)
+                    .Select(i => new Open(i.ProjectId, i.Due, i.OwedMinor, i.Currency))
+        );
+
+    private static readonly Func<GesamtDb, IReadOnlyCollection<ProjectId>, Task<List<RecurringRow>>> GoingOn =
+        Prepared.Rows(
+            (GesamtDb db, IReadOnlyCollection<ProjectId> ids) =>
+                db.Recurring.AsNoTracking().Where(r => ids.Contains(r.ProjectId) && r.Next != null)
+        );
+
     /// <summary>Of each of these projects, in as many statements however many they are.</summary>
     public static async Task<IReadOnlyDictionary<ProjectId, Of>> OfAsync(
         Desk desk,
@@ -60,41 +94,15 @@ public static class SeasonDots
     {
         var ids = projects.Select(one => one.Id).ToList();
         var (from, until) = (desk.Calendar.StartOf(scale.First), desk.Calendar.StartOf(scale.End));
-        var paid = (
-            await desk
-                .Db.Payments.AsNoTracking()
-                .Where(p => ids.Contains(p.ProjectId) && p.GoneAt == null && p.At >= from && p.At < until)
-                .Select(p => new
-                {
-                    p.ProjectId,
-                    p.At,
-                    p.AmountMinor,
-                    p.Currency,
-                })
-                .ToListAsync()
-        ).ToLookup(
+        var paid = (await Payments(desk.Db, ids, from, until).ToListAsync()).ToLookup(
             p => p.ProjectId,
             p => new Dot(desk.Calendar.DateOf(p.At), desk.Amount(p.AmountMinor, p.Currency), DotSort.Received)
         );
-        var sent = (
-            await desk
-                .Db.Invoices.AsNoTracking()
-                .Where(i => ids.Contains(i.ProjectId) && i.OwedMinor > 0 && i.Sort == InvoiceSort.Invoice)
-                .Select(i => new
-                {
-                    i.ProjectId,
-                    i.Due,
-                    i.OwedMinor,
-                    i.Currency,
-                })
-                .ToListAsync()
-        ).ToLookup(
+        var sent = (await OpenInvoices(desk.Db, ids)).ToLookup(
             i => i.ProjectId,
             i => new Dot(i.Due, desk.Amount(i.OwedMinor, i.Currency), i.Due < desk.Today ? DotSort.Late : DotSort.Sent)
         );
-        var again = (
-            await desk.Db.Recurring.AsNoTracking().Where(r => ids.Contains(r.ProjectId) && r.Next != null).ToListAsync()
-        ).ToLookup(r => r.ProjectId, r => new Again(r, EachTime(desk, r)));
+        var again = (await GoingOn(desk.Db, ids)).ToLookup(r => r.ProjectId, r => new Again(r, EachTime(desk, r)));
         var unbooked = (await Ahead.LikelyAsync(desk, desk.Currency)).ToLookup(
             line => line.Project,
             line => line.Placed

@@ -1,9 +1,11 @@
+using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using Gesamt.Core.Texts;
+using Gesamt.Store;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
@@ -16,6 +18,11 @@ namespace Gesamt.Web.Projects;
 /// <summary>What lies ahead of a project: steps with their dates, tasks, invoices to come.</summary>
 public static class Ahead
 {
+    private static readonly Func<GesamtDb, ProjectId, Task<List<OutboxRow>>> OnTheWay = Prepared.Rows(
+        (GesamtDb db, ProjectId id) =>
+            db.Outbox.AsNoTracking().Where(o => o.ProjectId == id && o.State == OutboxState.Claimed)
+    );
+
     /// <summary>What is to come, in the order of its time.</summary>
     public static async Task<IReadOnlyList<AheadDto>> OfAsync(
         Desk desk,
@@ -25,19 +32,7 @@ public static class Ahead
     )
     {
         // one that was claimed a moment ago is not among the letters read before it
-        var claimed = (
-            await desk
-                .Db.Outbox.AsNoTracking()
-                .Where(o => o.ProjectId == file.Id && o.State == OutboxState.Claimed)
-                .Select(o => new
-                {
-                    o.LetterId,
-                    o.NotBefore,
-                    o.LastError,
-                    o.HandOverBegan,
-                })
-                .ToListAsync()
-        ).Where(c => rows.Letters.ContainsKey(c.LetterId)).ToList();
+        var claimed = (await OnTheWay(desk.Db, file.Id)).Where(c => rows.Letters.ContainsKey(c.LetterId)).ToList();
         var onTheWay = claimed.Select(c => rows.Letters[c.LetterId].Step).OfType<string>().ToHashSet();
         var steps = Plan.Of(file.Case)
             .Where(step => step.IsPending && !(step.State != StepState.Held && onTheWay.Contains(step.Ref.Step)))

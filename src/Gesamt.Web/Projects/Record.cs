@@ -2,6 +2,7 @@ using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Contracts;
+using Gesamt.Core.Facts;
 using Gesamt.Core.Forms;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Proposals;
@@ -10,6 +11,7 @@ using Gesamt.Core.Stages;
 using Gesamt.Core.Texts;
 using Gesamt.Core.Turns;
 using Gesamt.Core.Waiting;
+using Gesamt.Store;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
@@ -35,6 +37,34 @@ public static class Record
 {
     private const int MostOthers = 8;
 
+    private static readonly Func<GesamtDb, PersonId, ProjectId, Task<List<Other>>> Others = Prepared.Rows(
+        (GesamtDb db, PersonId client, ProjectId but) =>
+            db
+                .Projects.AsNoTracking()
+                .Where(p => p.ClientId == client && p.Id != but)
+                .OrderByDescending(p => p.Id)
+                .Take(MostOthers)
+                .Select(p => new Other(p.Id, p.Title, p.Standing.Stage, p.Standing.Ended, p.PageGroup))
+    );
+
+    private sealed record Other(ProjectId Id, string Title, Stage Stage, EndReason? Ended, string? PageGroup);
+
+    private static readonly Func<GesamtDb, KindId, Task<List<int>>> TaxRates = Prepared.Rows(
+        (GesamtDb db, KindId kind) =>
+            db.Services.Where(s => s.KindId == kind).OrderBy(s => s.Id).Select(s => s.TaxPartsPerMillion)
+    );
+
+    private static readonly Func<GesamtDb, ProjectId, Task<List<string>>> Labels = Prepared.Rows(
+        (GesamtDb db, ProjectId id) =>
+            db.Labels.Where(l => l.ProjectId == id).OrderBy(l => l.Label).Select(l => l.Label)
+    );
+
+    private static readonly Func<GesamtDb, IReadOnlyCollection<Core.VersionId>, Task<List<SignatureRow>>> Signatures =
+        Prepared.Rows(
+            (GesamtDb db, IReadOnlyCollection<Core.VersionId> signed) =>
+                db.Signatures.AsNoTracking().Where(s => signed.Contains(s.VersionId)).OrderBy(s => s.Id)
+        );
+
     /// <summary>The record, by its places.</summary>
     public static async Task<RecordDto> OfAsync(Desk desk, ProjectId id)
     {
@@ -54,7 +84,7 @@ public static class Record
                 ContractRule.CanAmend(file.Case),
                 await WorkAsync(desk, file, rows),
                 new(RecordWork.Parts(desk, file), await RecordWork.LinkEndedAsync(desk, file)),
-                new(await MeetingViews.OfAsync(desk, file), await MeetingViews.OfferedAsync(desk, file)),
+                new(MeetingViews.Of(desk, file, rows.Meetings.Values), await MeetingViews.OfferedAsync(desk, file)),
                 await SpentView.LineAsync(desk, file),
                 PraiseOfProject.Line(desk, file),
                 await ProjectRunSheet.LineAsync(desk, file),
@@ -122,22 +152,7 @@ public static class Record
 
     private static async Task<IReadOnlyList<OtherProjectDto>> OthersAsync(Desk desk, ProjectFile file) =>
         [
-            .. (
-                await desk
-                    .Db.Projects.AsNoTracking()
-                    .Where(p => p.ClientId == file.Row.ClientId && p.Id != file.Id)
-                    .OrderByDescending(p => p.Id)
-                    .Take(MostOthers)
-                    .Select(p => new
-                    {
-                        p.Id,
-                        p.Title,
-                        p.Standing.Stage,
-                        p.Standing.Ended,
-                        p.PageGroup,
-                    })
-                    .ToListAsync()
-            ).Select(p => new OtherProjectDto(
+            .. (await Others(desk.Db, file.Row.ClientId, file.Id)).Select(p => new OtherProjectDto(
                 p.Id.Value,
                 p.Title,
                 p.Ended is { } end ? LineText.EndWords(end) : p.Stage.ToString(),
@@ -162,11 +177,7 @@ public static class Record
 
     private static async Task<HappenDto> HappenAsync(Desk desk, ProjectFile file)
     {
-        var rates = await desk
-            .Db.Services.Where(s => s.KindId == file.Row.KindId)
-            .OrderBy(s => s.Id)
-            .Select(s => s.TaxPartsPerMillion)
-            .ToListAsync();
+        var rates = await TaxRates(desk.Db, file.Row.KindId);
         return new(
             [.. Happened.Possible(file, desk.Now).Select(sort => new CanHappenDto(sort, PossibleNow.Ends(sort)))],
             NumberText.Number(UsualOffer.Tax(rates).InPercent),
@@ -181,7 +192,7 @@ public static class Record
         var standing = file.Row.Standing.ToCore();
         return new(
             RecordWork.Phases(desk, file, rows.Tasks.Values),
-            await RecordWork.FilesAsync(desk, file),
+            RecordWork.Files(desk, file, rows.Files.Values),
             RecordWork.Rounds(file),
             standing.Stage == Stage.Delivery
                 && standing.Ended is null
@@ -192,11 +203,7 @@ public static class Record
 
     private static async Task<AboutDto> AboutAsync(Desk desk, ProjectFile file)
     {
-        var answers = await desk
-            .Db.Answers.AsNoTracking()
-            .Where(a => a.ProjectId == file.Id)
-            .OrderBy(a => a.Id)
-            .ToListAsync();
+        var answers = (await desk.Db.OfProjectAsync<AnswersRow>(file.Id)).OrderBy(a => a.Id.Value);
         return new(
             [
                 .. answers.SelectMany(a =>
@@ -208,11 +215,7 @@ public static class Record
             ],
             await ProjectBrief.DetailsAsync(desk, file),
             await ProjectBrief.OfAsync(desk, file),
-            await desk
-                .Db.Labels.Where(l => l.ProjectId == file.Id)
-                .OrderBy(l => l.Label)
-                .Select(l => l.Label)
-                .ToListAsync(),
+            await Labels(desk.Db, file.Id),
             file.Row.Standing.Stage == Stage.Lead ? await Matches.OfAsync(desk, file.Row.Client!) : []
         );
     }
@@ -262,21 +265,21 @@ public static class Record
     private static async Task<LineRows> RowsAsync(Desk desk, ProjectFile file, IRoutineNames names)
     {
         var (db, id) = (desk.Db, file.Id);
-        var letters = await db.Letters.AsNoTracking().Where(l => l.ProjectId == id).ToDictionaryAsync(l => l.Id);
+        var letters = (await db.OfProjectAsync<LetterRow>(id)).ToDictionary(l => l.Id);
         var steps = file.Case.Runs.SelectMany(run =>
             run.Routine.Steps.Select(step => ($"{run.Id.Value}:{step.Key}", RoutineWords.What(step.Action, names)))
         );
         return new()
         {
             Letters = letters,
-            Notes = await db.Notes.AsNoTracking().Where(n => n.ProjectId == id).ToDictionaryAsync(n => n.Id),
-            Tasks = await db.Tasks.AsNoTracking().Where(t => t.ProjectId == id).ToDictionaryAsync(t => t.Id),
-            Invoices = await db.Invoices.AsNoTracking().Where(i => i.ProjectId == id).ToDictionaryAsync(i => i.Id),
-            Payments = await db.Payments.AsNoTracking().Where(p => p.ProjectId == id).ToDictionaryAsync(p => p.Id),
-            Versions = await db.Versions.AsNoTracking().Where(v => v.ProjectId == id).ToDictionaryAsync(v => v.Id),
-            Files = await db.Files.AsNoTracking().Where(f => f.ProjectId == id).ToDictionaryAsync(f => f.Id),
-            Reviews = await db.Reviews.AsNoTracking().Where(r => r.ProjectId == id).ToDictionaryAsync(r => r.Id),
-            Meetings = await db.Meetings.AsNoTracking().Where(m => m.ProjectId == id).ToDictionaryAsync(m => m.Id),
+            Notes = (await db.OfProjectAsync<NoteRow>(id)).ToDictionary(n => n.Id),
+            Tasks = (await db.OfProjectAsync<TaskRow>(id)).ToDictionary(t => t.Id),
+            Invoices = (await db.OfProjectAsync<InvoiceRow>(id)).ToDictionary(i => i.Id),
+            Payments = (await db.OfProjectAsync<PaymentRow>(id)).ToDictionary(p => p.Id),
+            Versions = (await db.OfProjectAsync<VersionRow>(id)).ToDictionary(v => v.Id),
+            Files = (await db.OfProjectAsync<FileRow>(id)).ToDictionary(f => f.Id),
+            Reviews = (await db.OfProjectAsync<ReviewRow>(id)).ToDictionary(r => r.Id),
+            Meetings = (await db.OfProjectAsync<MeetingRow>(id)).ToDictionary(m => m.Id),
             Rounds = Core.Work.ReviewRule.Of(file.History).ToDictionary(review => review.Id, review => review.Round),
             Forms =
                 file.History.Any<Core.Facts.Happening.FormAsked>()
@@ -308,15 +311,7 @@ public static class Record
     )
     {
         var signed = ContractState.Papers(file.History).Select(paper => paper.Version).ToList();
-        return (
-            signed.Count == 0
-                ? []
-                : await db
-                    .Signatures.AsNoTracking()
-                    .Where(s => signed.Contains(s.VersionId))
-                    .OrderBy(s => s.Id)
-                    .ToListAsync()
-        ).ToLookup(s => s.VersionId);
+        return (signed.Count == 0 ? [] : await Signatures(db, signed)).ToLookup(s => s.VersionId);
     }
 
     private static string Missed(Desk desk, ProjectFile file, IRoutineNames names) =>

@@ -1,8 +1,10 @@
+using Gesamt.Core;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.ClientPages;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Work;
 using Gesamt.Formats.Files;
+using Gesamt.Store;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
@@ -51,26 +53,24 @@ public static class RecordWork
     }
 
     /// <summary>The files of the project.</summary>
-    public static async Task<IReadOnlyList<KeptFileDto>> FilesAsync(Desk desk, ProjectFile file)
+    public static IReadOnlyList<KeptFileDto> Files(Desk desk, ProjectFile file, IEnumerable<FileRow> files)
     {
         var shown = Sight.Shown(file.History);
-        var rows = await desk
-            .Db.Files.AsNoTracking()
-            .Where(f => f.ProjectId == file.Id && !f.Removed)
-            .OrderBy(f => f.Id)
-            .ToListAsync();
         return
         [
-            .. rows.Select(row => new KeptFileDto(
-                row.Id.Value,
-                row.Name,
-                row.Group,
-                row.Phase,
-                About(desk, row),
-                row.Use,
-                shown.Contains(row.Id),
-                FileTypes.LookOf(row.Type)
-            )),
+            .. files
+                .Where(row => !row.Removed)
+                .OrderBy(row => row.Id.Value)
+                .Select(row => new KeptFileDto(
+                    row.Id.Value,
+                    row.Name,
+                    row.Group,
+                    row.Phase,
+                    About(desk, row),
+                    row.Use,
+                    shown.Contains(row.Id),
+                    FileTypes.LookOf(row.Type)
+                )),
         ];
     }
 
@@ -110,9 +110,12 @@ public static class RecordWork
 
     /// <summary>Whether the client’s own link was ended.</summary>
     public static Task<bool> LinkEndedAsync(Desk desk, ProjectFile file) =>
-        desk.Db.Links.AnyAsync(link =>
-            link.ProjectId == file.Id && link.PersonId == file.Row.ClientId && link.EndedAt != null
-        );
+        LinkEnded(desk.Db, file.Id, file.Row.ClientId);
+
+    private static readonly Func<GesamtDb, ProjectId, PersonId, Task<bool>> LinkEnded = EF.CompileAsyncQuery(
+        (GesamtDb db, ProjectId project, PersonId client) =>
+            db.Links.Any(link => link.ProjectId == project && link.PersonId == client && link.EndedAt != null)
+    );
 
     /// <summary>“draft 2, sketch, 1.4 MB, Mon 25 Jan”.</summary>
     public static string About(Desk desk, FileRow row)

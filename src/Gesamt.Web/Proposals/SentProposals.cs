@@ -2,6 +2,7 @@ using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Proposals;
+using Gesamt.Store;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
@@ -16,8 +17,12 @@ public static class SentProposals
     /// <summary>The version sent last, whatever became of it; null while none was.</summary>
     public static async Task<VersionRow?> LastAsync(Desk desk, ProjectFile file) =>
         file.History.Last<Happening.ProposalSent>() is { What.Version: var version }
-            ? await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == version)
+            ? await Version(desk.Db, version)
             : null;
+
+    private static readonly Func<GesamtDb, Core.VersionId, Task<VersionRow>> Version = EF.CompileAsyncQuery(
+        (GesamtDb db, Core.VersionId id) => db.Versions.AsNoTracking().Single(v => v.Id == id)
+    );
 
     /// <summary>The version that was sent before another; null for the first.</summary>
     public static async Task<VersionRow?> BeforeAsync(Desk desk, ProjectFile file, VersionRow version) =>
@@ -28,7 +33,7 @@ public static class SentProposals
             .Cast<Core.VersionId?>()
             .LastOrDefault()
             is { } before
-            ? await desk.Db.Versions.AsNoTracking().SingleAsync(v => v.Id == before)
+            ? await Version(desk.Db, before)
             : null;
 
     public static IReadOnlyList<DifferenceDto> Differences(Offer before, Offer after) =>

@@ -19,6 +19,26 @@ namespace Gesamt.Web.Registers;
 /// <summary>Every project in a table.</summary>
 public static class Register
 {
+    private static readonly Func<GesamtDb, Task<List<string>>> KindNames = Prepared.Rows(
+        (GesamtDb db) => db.Kinds.OrderBy(k => k.Name).Select(k => k.Name)
+    );
+
+    private static readonly Func<GesamtDb, Task<List<string>>> Sources = Prepared.Rows(
+        (GesamtDb db) => db.Projects.Where(p => p.Source != null).Select(p => p.Source!).Distinct().OrderBy(s => s)
+    );
+
+    private static readonly Func<GesamtDb, Task<List<string>>> DetailNames = Prepared.Rows(
+        (GesamtDb db) => db.Details.Select(d => d.Name).Distinct().OrderBy(d => d)
+    );
+
+    private static readonly Func<GesamtDb, Task<bool>> HasHours = EF.CompileAsyncQuery(
+        (GesamtDb db) => db.Hours.Any(h => !h.Removed)
+    );
+
+    private static readonly Func<GesamtDb, Task<Instant?>> FirstBegan = EF.CompileAsyncQuery(
+        (GesamtDb db) => db.Projects.Min(p => p.Standing.BeganAt)
+    );
+
     private const int Most = 200;
     private static readonly RegisterColumn[] Usual =
     [
@@ -58,16 +78,10 @@ public static class Register
                 )),
             ],
             groups,
-            await desk.Db.Kinds.AsNoTracking().OrderBy(k => k.Name).Select(k => k.Name).ToListAsync(),
-            await desk
-                .Db.Projects.AsNoTracking()
-                .Where(p => p.Source != null)
-                .Select(p => p.Source!)
-                .Distinct()
-                .OrderBy(s => s)
-                .ToListAsync(),
+            await KindNames(desk.Db),
+            await Sources(desk.Db),
             await YearsAsync(desk),
-            await desk.Db.Details.AsNoTracking().Select(d => d.Name).Distinct().OrderBy(d => d).ToListAsync(),
+            await DetailNames(desk.Db),
             [
                 .. offered.Select(column => new RegisterColumnDto(
                     column,
@@ -110,7 +124,7 @@ public static class Register
     /// <summary>Hourly figures are there only where hours are: with none kept they appear nowhere.</summary>
     private static async Task<IReadOnlyList<RegisterColumn>> OfferedAsync(Desk desk, RegisterQuery query)
     {
-        var hours = !desk.Studio.HoursOff && await desk.Db.Hours.AnyAsync(h => !h.Removed);
+        var hours = !desk.Studio.HoursOff && await HasHours(desk.Db);
         return
         [
             .. Enum.GetValues<RegisterColumn>()
@@ -269,7 +283,7 @@ public static class Register
 
     private static async Task<IReadOnlyList<int>> YearsAsync(Desk desk)
     {
-        var first = await desk.Db.Projects.MinAsync(p => p.Standing.BeganAt);
+        var first = await FirstBegan(desk.Db);
         return first is { } began
             ?
             [

@@ -5,6 +5,7 @@ using Gesamt.Core.Routines;
 using Gesamt.Core.Stages;
 using Gesamt.Core.Texts;
 using Gesamt.Core.Turns;
+using Gesamt.Store;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
@@ -215,24 +216,7 @@ public static class Asked
             .OrderBy(told => told.Row.Due)
             .Take(MostSteps)
             .ToListAsync();
-        var offered = await (
-            from run in desk.Db.Runs.AsNoTracking()
-            where run.Offered
-            join project in desk.Db.Projects on run.ProjectId equals project.Id
-            where
-                project.Standing.Ended == null && !project.Standing.PutAway && project.Standing.Stage != Stage.Finished
-            orderby run.Id
-            select new Offered(
-                run.Id,
-                run.Routine,
-                project.Id,
-                project.Title,
-                project.Client!.Name,
-                project.Pinned.Rules
-            )
-        )
-            .Take(MostOffers)
-            .ToListAsync();
+        var offered = await Offers(desk.Db);
         return
         [
             .. held.Select(told =>
@@ -256,6 +240,28 @@ public static class Asked
         string Title,
         string Client,
         string Rules
+    );
+
+    private static readonly Func<GesamtDb, Task<List<Offered>>> Offers = Prepared.Rows(
+        (GesamtDb db) =>
+            (
+                from run in db.Runs.AsNoTracking()
+                where run.Offered
+                join project in db.Projects on run.ProjectId equals project.Id
+                where
+                    project.Standing.Ended == null
+                    && !project.Standing.PutAway
+                    && project.Standing.Stage != Stage.Finished
+                orderby run.Id
+                select new Offered(
+                    run.Id,
+                    run.Routine,
+                    project.Id,
+                    project.Title,
+                    project.Client!.Name,
+                    project.Pinned.Rules
+                )
+            ).Take(MostOffers)
     );
 
     private static AskedDto Of(Offered run) =>

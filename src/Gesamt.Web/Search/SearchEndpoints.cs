@@ -1,4 +1,5 @@
 using Gesamt.Core;
+using Gesamt.Store;
 using Gesamt.Store.Search;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Words;
@@ -24,6 +25,13 @@ public sealed record FoundDto(
 /// <summary>The address of the search.</summary>
 public static class SearchEndpoints
 {
+    private sealed record Titled(ProjectId Id, string Title);
+
+    private static readonly Func<GesamtDb, IReadOnlyCollection<ProjectId>, Task<List<Titled>>> Titles = Prepared.Rows(
+        (GesamtDb db, IReadOnlyCollection<ProjectId> ids) =>
+            db.Projects.Where(p => ids.Contains(p.Id)).Select(p => new Titled(p.Id, p.Title))
+    );
+
     private const int Most = 20,
         Few = 5;
 
@@ -57,10 +65,7 @@ public static class SearchEndpoints
                 ];
                 var lists = await ListsAsync(desk, found);
                 var ids = found.Select(f => new ProjectId(f.ProjectId)).Distinct().ToList();
-                var titles = await desk
-                    .Db.Projects.AsNoTracking()
-                    .Where(p => ids.Contains(p.Id))
-                    .ToDictionaryAsync(p => p.Id.Value, p => p.Title);
+                var titles = (await Titles(desk.Db, ids)).ToDictionary(p => p.Id.Value, p => p.Title);
                 // what a rehearsal holds counts nowhere
                 return found
                     .Where(f => f.ProjectId == 0 || titles.ContainsKey(f.ProjectId))

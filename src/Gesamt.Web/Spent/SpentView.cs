@@ -5,6 +5,7 @@ using Gesamt.Core.Books;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Proposals;
+using Gesamt.Store;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
@@ -204,18 +205,18 @@ internal static class SpentView
         ProjectId id
     ) =>
         (
-            await desk
-                .Db.Hours.AsNoTracking()
-                .Where(h => h.ProjectId == id && !h.Removed)
-                .OrderByDescending(h => h.On)
-                .ThenByDescending(h => h.Id)
-                .ToListAsync(),
-            await desk
-                .Db.Costs.AsNoTracking()
-                .Where(c => c.ProjectId == id && !c.Removed)
-                .OrderByDescending(c => c.On)
-                .ThenByDescending(c => c.Id)
-                .ToListAsync()
+            [
+                .. (await desk.Db.OfProjectAsync<HoursRow>(id))
+                    .Where(h => !h.Removed)
+                    .OrderByDescending(h => h.On)
+                    .ThenByDescending(h => h.Id.Value),
+            ],
+            [
+                .. (await desk.Db.OfProjectAsync<CostRow>(id))
+                    .Where(c => !c.Removed)
+                    .OrderByDescending(c => c.On)
+                    .ThenByDescending(c => c.Id.Value),
+            ]
         );
 
     /// <summary>What an hour costs in the price list, the kind’s own first, and the tax on it; without such a price, the tax that the kind’s services mostly have.</summary>

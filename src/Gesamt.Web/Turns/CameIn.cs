@@ -1,6 +1,8 @@
+using Gesamt.Core;
 using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
+using Gesamt.Store;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
@@ -65,7 +67,7 @@ public static class CameIn
     public static async Task<CameInListDto> NewestAsync(Desk desk)
     {
         var from = desk.Now - Duration.FromDays(7);
-        var all = await ToldAsync(desk, Facts(desk).Where(f => f.Recorded >= from).Take(MostNewest));
+        var all = await ToldAsync(desk, await Newest(desk.Db, from));
         return new(
             [.. all.Take(Shown).Select(one => one.Said)],
             Math.Max(0, all.Count - Shown),
@@ -106,6 +108,27 @@ public static class CameIn
         );
     }
 
+    private static readonly Func<GesamtDb, Instant, Task<List<FactRow>>> Newest = Prepared.Rows(
+        (GesamtDb db, Instant from) =>
+            db
+                .Facts.AsNoTracking()
+                .Where(f => f.By == Actor.Client && f.Recorded >= from)
+                .Where(f => !db.Rehearsals.Any(p => p.Id == f.ProjectId))
+                .OrderByDescending(f => f.Recorded)
+                .ThenByDescending(f => f.Id)
+                .Take(MostNewest)
+    );
+
+    private sealed record Named(ProjectId Id, string Title, string Client);
+
+    private static readonly Func<GesamtDb, IReadOnlyCollection<ProjectId>, Task<List<Named>>> Names = Prepared.Rows(
+        (GesamtDb db, IReadOnlyCollection<ProjectId> ids) =>
+            db
+                .Projects.AsNoTracking()
+                .Where(p => ids.Contains(p.Id))
+                .Select(p => new Named(p.Id, p.Title, p.Client!.Name))
+    );
+
     private static IQueryable<FactRow> Facts(Desk desk) =>
         desk
             .Db.Facts.AsNoTracking()
@@ -114,23 +137,11 @@ public static class CameIn
             .OrderByDescending(f => f.Recorded)
             .ThenByDescending(f => f.Id);
 
-    private static async Task<List<(FactRow Fact, CameInDto Said)>> ToldAsync(Desk desk, IQueryable<FactRow> facts) =>
-        await ToldAsync(desk, await facts.ToListAsync());
-
     private static async Task<List<(FactRow Fact, CameInDto Said)>> ToldAsync(Desk desk, List<FactRow> facts)
     {
         var looked = desk.Studio.LookedAt ?? desk.Now - Duration.FromDays(3);
         var ids = facts.Select(f => f.ProjectId).Distinct().ToList();
-        var titles = await desk
-            .Db.Projects.AsNoTracking()
-            .Where(p => ids.Contains(p.Id))
-            .Select(p => new
-            {
-                p.Id,
-                p.Title,
-                Client = p.Client!.Name,
-            })
-            .ToDictionaryAsync(p => p.Id);
+        var titles = (await Names(desk.Db, ids)).ToDictionary(p => p.Id);
         return
         [
             .. facts

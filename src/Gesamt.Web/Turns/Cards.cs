@@ -1,6 +1,7 @@
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Waiting;
+using Gesamt.Store;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
@@ -22,12 +23,15 @@ public static class Cards
     );
 
     /// <summary>All projects on the table.</summary>
-    public static async Task<List<Row>> RowsAsync(Desk desk) =>
-        await desk
-            .Db.Projects.AsNoTracking()
-            .Where(p => p.Standing.OnTable)
-            .Select(p => new Row(p.Id.Value, p.Title, p.Client!.Name, p.Pinned.Rules, p.Summary, p.Standing))
-            .ToListAsync();
+    public static Task<List<Row>> RowsAsync(Desk desk) => OnTable(desk.Db);
+
+    private static readonly Func<GesamtDb, Task<List<Row>>> OnTable = Prepared.Rows(
+        (GesamtDb db) =>
+            db
+                .Projects.AsNoTracking()
+                .Where(p => p.Standing.OnTable)
+                .Select(p => new Row(p.Id.Value, p.Title, p.Client!.Name, p.Pinned.Rules, p.Summary, p.Standing))
+    );
 
     /// <summary>A card of every project, also of one that cannot be told.</summary>
     public static CardDto Of(Desk desk, Row row) =>

@@ -4,6 +4,7 @@ using Gesamt.Core.Facts;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
 using Gesamt.Core.Texts;
+using Gesamt.Store;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
@@ -30,34 +31,37 @@ public static class ReadyToGo
         Instant? WaitsSince
     );
 
+    private static readonly Func<GesamtDb, Task<List<Held>>> HeldLetters = Prepared.Rows(
+        (GesamtDb db) =>
+            (
+                from letter in db.Letters.AsNoTracking()
+                where letter.State == LetterState.Held
+                join project in db.Projects on letter.ProjectId equals (ProjectId?)project.Id
+                join planned in db.PlannedSteps
+                    on new
+                    {
+                        letter.RunId,
+                        letter.Step,
+                        letter.Occurrence,
+                    } equals new
+                    {
+                        RunId = (RunId?)planned.RunId,
+                        Step = (string?)planned.Step,
+                        Occurrence = (int?)planned.Occurrence,
+                    }
+                    into steps
+                from step in steps.DefaultIfEmpty()
+                join begun in db.Runs on letter.RunId equals (RunId?)begun.Id into runs
+                from run in runs.DefaultIfEmpty()
+                orderby letter.At
+                select new Held(letter, project.Title, project.Pinned.Rules, run!.Routine, step != null, step!.Since)
+            ).Take(MostReady)
+    );
+
     /// <summary>Letters that wait for an OK, the longest waiting first.</summary>
     public static async Task<IReadOnlyList<ReadyDto>> LettersAsync(Desk desk, RoutineNames names)
     {
-        var held = await (
-            from letter in desk.Db.Letters.AsNoTracking()
-            where letter.State == LetterState.Held
-            join project in desk.Db.Projects on letter.ProjectId equals (ProjectId?)project.Id
-            join planned in desk.Db.PlannedSteps
-                on new
-                {
-                    letter.RunId,
-                    letter.Step,
-                    letter.Occurrence,
-                } equals new
-                {
-                    RunId = (RunId?)planned.RunId,
-                    Step = (string?)planned.Step,
-                    Occurrence = (int?)planned.Occurrence,
-                }
-                into steps
-            from step in steps.DefaultIfEmpty()
-            join begun in desk.Db.Runs on letter.RunId equals (RunId?)begun.Id into runs
-            from run in runs.DefaultIfEmpty()
-            orderby letter.At
-            select new Held(letter, project.Title, project.Pinned.Rules, run!.Routine, step != null, step!.Since)
-        )
-            .Take(MostReady)
-            .ToListAsync();
+        var held = await HeldLetters(desk.Db);
         return
         [
             .. held.Select(one =>
@@ -126,16 +130,7 @@ public static class ReadyToGo
             .Take(MostByItself)
             .ToListAsync();
         var ids = due.Select(told => told.Row.ProjectId).Distinct().ToList();
-        var to =
-            ids.Count == 0
-                ? []
-                : await desk
-                    .Db.Projects.AsNoTracking()
-                    .Include(p => p.Client)
-                    .Include(p => p.People)
-                        .ThenInclude(p => p.Person)
-                    .Where(p => ids.Contains(p.Id))
-                    .ToDictionaryAsync(p => p.Id);
+        var to = ids.Count == 0 ? [] : (await WithPeople(desk.Db, ids)).ToDictionary(p => p.Id);
         return
         [
             .. due.Select(told =>
@@ -147,6 +142,17 @@ public static class ReadyToGo
                 .OfType<ByItselfDto>(),
         ];
     }
+
+    private static readonly Func<GesamtDb, IReadOnlyCollection<ProjectId>, Task<List<ProjectRow>>> WithPeople =
+        Prepared.Rows(
+            (GesamtDb db, IReadOnlyCollection<ProjectId> ids) =>
+                db
+                    .Projects.AsNoTracking()
+                    .Include(p => p.Client)
+                    .Include(p => p.People)
+                        .ThenInclude(p => p.Person)
+                    .Where(p => ids.Contains(p.Id))
+        );
 
     private static ByItselfDto? ByItself(Desk desk, ToldStep told, ProjectRow project, RoutineNames names) =>
         told.Step is { Mode: StepMode.ByItself, Action: { LeavesTheHouse: true, AlwaysAsks: false } action }
@@ -165,42 +171,38 @@ public static class ReadyToGo
     private static string Time(Desk desk, Instant? at) =>
         at is { } known ? DateWords.Time(desk.Calendar.LocalOf(known).TimeOfDay) : "";
 
+    private sealed record Outgoing(
+        ProjectId ProjectId,
+        OutboxState State,
+        string? LastError,
+        string Subject,
+        string Title
+    );
+
+    private static readonly Func<GesamtDb, Task<List<Outgoing>>> Uncertain = Prepared.Rows(
+        (GesamtDb db) =>
+            (
+                from outgoing in db.Outbox.AsNoTracking()
+                where
+                    outgoing.State == OutboxState.Uncertain
+                    || outgoing.State == OutboxState.Claimed && outgoing.Failures > 0
+                join letter in db.Letters on outgoing.LetterId equals letter.Id
+                join project in db.Projects on outgoing.ProjectId equals project.Id
+                orderby outgoing.Id
+                select new Outgoing(
+                    outgoing.ProjectId,
+                    outgoing.State,
+                    outgoing.LastError,
+                    letter.Subject,
+                    project.Title
+                )
+            ).Take(20)
+    );
+
     /// <summary>Letters of which nobody knows whether they went out, or that could not be handed over yet.</summary>
     public static async Task<IReadOnlyList<UncertainDto>> UncertainAsync(Desk desk)
     {
-        var rows = await desk
-            .Db.Outbox.AsNoTracking()
-            .Where(o => o.State == OutboxState.Uncertain || o.State == OutboxState.Claimed && o.Failures > 0)
-            .OrderBy(o => o.Id)
-            .Take(20)
-            .Join(
-                desk.Db.Letters,
-                o => o.LetterId,
-                l => l.Id,
-                (o, l) =>
-                    new
-                    {
-                        o.ProjectId,
-                        o.State,
-                        o.LastError,
-                        l.Subject,
-                    }
-            )
-            .Join(
-                desk.Db.Projects,
-                x => x.ProjectId,
-                p => p.Id,
-                (x, p) =>
-                    new
-                    {
-                        x.ProjectId,
-                        x.State,
-                        x.LastError,
-                        x.Subject,
-                        p.Title,
-                    }
-            )
-            .ToListAsync();
+        var rows = await Uncertain(desk.Db);
         return
         [
             .. rows.Select(r => new UncertainDto(

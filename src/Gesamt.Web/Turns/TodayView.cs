@@ -5,6 +5,7 @@ using Gesamt.Core.Calendar;
 using Gesamt.Core.Texts;
 using Gesamt.Core.Turns;
 using Gesamt.Core.Waiting;
+using Gesamt.Store;
 using Gesamt.Store.Model;
 using Gesamt.Web.Books;
 using Gesamt.Web.Erasing;
@@ -55,7 +56,7 @@ public static class TodayView
             [.. asked.Select(one => one with { LastSaid = said.GetValueOrDefault(new(one.Project)) })],
             await ReadyToGo.ByItselfAsync(desk, names),
             await ReadyToGo.UncertainAsync(desk),
-            await desk.Db.MailAccounts.Select(a => a.Problem).SingleOrDefaultAsync(),
+            await MailProblem(desk.Db),
             [.. await Troubles.OfAsync(desk, ring), .. await OfferedAsync(desk)]
         );
         var (money, day) = await week;
@@ -96,6 +97,10 @@ public static class TodayView
         );
     }
 
+    private static readonly Func<GesamtDb, Task<string?>> MailProblem = EF.CompileAsyncQuery(
+        (GesamtDb db) => db.MailAccounts.Select(a => a.Problem).SingleOrDefault()
+    );
+
     private static async Task<string[]> OfferedAsync(Desk desk) =>
         await KeptPapersOfErased.OfferedAsync(desk) is { } offered ? [offered] : [];
 
@@ -110,50 +115,64 @@ public static class TodayView
         IReadOnlyList<ProjectId> projects
     )
     {
-        var received = desk.Db.Letters.AsNoTracking().Where(l => l.State == LetterState.Received);
-        var letters = await received
-            .Where(l => l.ProjectId != null && projects.Contains(l.ProjectId.Value))
-            .Where(l =>
-                l.Id
-                == received
-                    .Where(other => other.ProjectId == l.ProjectId)
-                    .OrderByDescending(other => other.Id)
-                    .Select(other => other.Id)
-                    .First()
-            )
-            .Select(l => new { l.ProjectId, Body = l.Body.Substring(0, MostSaid) })
-            .ToListAsync();
-        return letters.ToDictionary(l => l.ProjectId!.Value, l => ShortText.Of(l.Body));
+        var letters = await LastReceived(desk.Db, projects);
+        return letters.ToDictionary(l => l.Project, l => ShortText.Of(l.Body));
     }
+
+    private sealed record Said(ProjectId Project, string Body);
+
+    private static readonly Func<GesamtDb, IReadOnlyList<ProjectId>, Task<List<Said>>> LastReceived = Prepared.Rows(
+        (GesamtDb db, IReadOnlyList<ProjectId> projects) =>
+            db
+                .Letters.AsNoTracking()
+                .Where(l => l.State == LetterState.Received)
+                .Where(l => l.ProjectId != null && projects.Contains(l.ProjectId.Value))
+                .Where(l =>
+                    l.Id
+                    == db.Letters.Where(other => other.State == LetterState.Received && other.ProjectId == l.ProjectId)
+                        .OrderByDescending(other => other.Id)
+                        .Select(other => other.Id)
+                        .First()
+                )
+                .Select(l => new Said(l.ProjectId!.Value, l.Body.Substring(0, MostSaid)))
+    );
 
     private static WeekLoadDto Load(Desk desk, HeldDays held) =>
         new(Core.Planning.Load.Summary(held.Loads), [.. held.Loads.Select(load => DayViews.Head(desk, load))]);
+
+    private sealed record Meeting(MeetingRow Row, string Title, string Client, bool IsOpen);
+
+    private static readonly Func<GesamtDb, Instant, Instant, Instant, IAsyncEnumerable<Meeting>> Meetings =
+        EF.CompileAsyncQuery(
+            (GesamtDb db, Instant start, Instant end, Instant now) =>
+                db
+                    .Meetings.AsNoTracking()
+                    .Where(m => !m.Cancelled && m.Start < end && (m.Start >= start || !m.Held && m.End <= now))
+                    .Join(
+                        db.Projects,
+                        m => m.ProjectId,
+                        p => p.Id,
+                        (m, p) =>
+                            new
+                            {
+                                Row = m,
+                                p.Title,
+                                Client = p.Client!.Name,
+                                IsOpen = p.Standing.OnTable && p.Standing.Ended == null,
+                            }
+                    )
+                    // what is over asks nothing any more; of many that ask, today's are never left out
+                    .Where(r => r.Row.Start >= start || r.IsOpen)
+                    .OrderByDescending(r => r.Row.Start)
+                    .Take(MostMeetings)
+                    .Select(r => new Meeting(r.Row, r.Title, r.Client, r.IsOpen))
+        );
 
     private static async Task<IReadOnlyList<DayMeetingDto>> MeetingsAsync(Desk desk, HeldDays held)
     {
         var now = desk.Now;
         var (start, end) = (desk.Calendar.StartOf(desk.Today), desk.Calendar.StartOf(desk.Today.PlusDays(1)));
-        var rows = await desk
-            .Db.Meetings.AsNoTracking()
-            .Where(m => !m.Cancelled && m.Start < end && (m.Start >= start || !m.Held && m.End <= now))
-            .Join(
-                desk.Db.Projects,
-                m => m.ProjectId,
-                p => p.Id,
-                (m, p) =>
-                    new
-                    {
-                        Meeting = m,
-                        p.Title,
-                        Client = p.Client!.Name,
-                        IsOpen = p.Standing.OnTable && p.Standing.Ended == null,
-                    }
-            )
-            // what is over asks nothing any more; of many that ask, today's are never left out
-            .Where(r => r.Meeting.Start >= start || r.IsOpen)
-            .OrderByDescending(r => r.Meeting.Start)
-            .Take(MostMeetings)
-            .ToListAsync();
+        var rows = await Meetings(desk.Db, start, end, now).ToListAsync();
         string Time(Instant at) => DateWords.Time(desk.Calendar.LocalOf(at).TimeOfDay);
         string When(Instant from, Instant until) =>
             from < start ? $"{desk.Short(desk.Calendar.DateOf(from))}, {Time(from)}" : $"{Time(from)} to {Time(until)}";
@@ -161,14 +180,14 @@ public static class TodayView
         [
             .. rows.Select(r =>
                     (
-                        r.Meeting.Start,
+                        r.Row.Start,
                         new DayMeetingDto(
-                            r.Meeting.ProjectId.Value,
-                            r.Meeting.Id.Value,
-                            When(r.Meeting.Start, r.Meeting.End),
-                            $"{r.Meeting.Name}, {r.Client}",
+                            r.Row.ProjectId.Value,
+                            r.Row.Id.Value,
+                            When(r.Row.Start, r.Row.End),
+                            $"{r.Row.Name}, {r.Client}",
                             r.Title,
-                            r.IsOpen && !r.Meeting.Held && r.Meeting.End <= now
+                            r.IsOpen && !r.Row.Held && r.Row.End <= now
                         )
                     )
                 )
@@ -187,31 +206,7 @@ public static class TodayView
     private static async Task<IReadOnlyList<DayTaskDto>> TasksAsync(Desk desk)
     {
         var today = desk.Today;
-        var rows = await desk
-            .Db.Tasks.AsNoTracking()
-            .Where(t => t.DoneAt == null && !t.Removed && t.PublicId == null && (t.Due <= today || t.WorkOn <= today))
-            .Join(
-                desk.Db.Projects.Where(p =>
-                    !p.Standing.PutAway
-                    && p.Standing.Waits != WaitKind.Resting
-                    && (
-                        p.Standing.Ended == null
-                        || p.Standing.Turn == Side.Yours && p.Standing.Waits == WaitKind.TaskDue
-                    )
-                ),
-                t => t.ProjectId,
-                p => p.Id,
-                (t, p) =>
-                    new
-                    {
-                        t.Id,
-                        t.ProjectId,
-                        t.Title,
-                        t.Due,
-                        Project = p.Title,
-                    }
-            )
-            .ToListAsync();
+        var rows = await DueTasks(desk.Db, today);
         return
         [
             .. rows.OrderBy(r => r.Due ?? today)
@@ -226,57 +221,80 @@ public static class TodayView
         ];
     }
 
+    private sealed record DueTask(TaskId Id, ProjectId ProjectId, string Title, LocalDate? Due, string Project);
+
+    private static readonly Func<GesamtDb, LocalDate, Task<List<DueTask>>> DueTasks = Prepared.Rows(
+        (GesamtDb db, LocalDate today) =>
+            db
+                .Tasks.AsNoTracking()
+                .Where(t =>
+                    t.DoneAt == null && !t.Removed && t.PublicId == null && (t.Due <= today || t.WorkOn <= today)
+                )
+                .Join(
+                    db.Projects.Where(p =>
+                        !p.Standing.PutAway
+                        && p.Standing.Waits != WaitKind.Resting
+                        && (
+                            p.Standing.Ended == null
+                            || p.Standing.Turn == Side.Yours && p.Standing.Waits == WaitKind.TaskDue
+                        )
+                    ),
+                    t => t.ProjectId,
+                    p => p.Id,
+                    (t, p) => new DueTask(t.Id, t.ProjectId, t.Title, t.Due, p.Title)
+                )
+    );
+
     /// <summary>Notes that the owner wants in sight, the newest first.</summary>
-    private static async Task<IReadOnlyList<PinnedNoteDto>> PinnedAsync(Desk desk) =>
-        [
-            .. (
-                await desk
-                    .Db.Notes.AsNoTracking()
-                    .Where(n => n.PinnedAt != null && !n.Removed)
-                    .OrderByDescending(n => n.PinnedAt)
-                    .Take(MostPinned)
-                    .Join(
-                        desk.Db.Projects,
-                        n => n.ProjectId,
-                        p => p.Id,
-                        (n, p) =>
-                            new
-                            {
-                                n.Id,
-                                n.ProjectId,
-                                p.Title,
-                                n.Text,
-                            }
-                    )
-                    .ToListAsync()
-            ).Select(n => new PinnedNoteDto(n.Id.Value, n.ProjectId.Value, n.Title, n.Text)),
-        ];
+    private static async Task<IReadOnlyList<PinnedNoteDto>> PinnedAsync(Desk desk) => await Pinned(desk.Db);
+
+    private static readonly Func<GesamtDb, Task<List<PinnedNoteDto>>> Pinned = Prepared.Rows(
+        (GesamtDb db) =>
+            db
+                .Notes.AsNoTracking()
+                .Where(n => n.PinnedAt != null && !n.Removed)
+                .OrderByDescending(n => n.PinnedAt)
+                .Take(MostPinned)
+                .Join(
+                    db.Projects,
+                    n => n.ProjectId,
+                    p => p.Id,
+                    (n, p) => new PinnedNoteDto(n.Id.Value, n.ProjectId.Value, p.Title, n.Text)
+                )
+    );
+
+    private sealed record Net(long Minor, string? Currency);
+
+    private static readonly Func<GesamtDb, Instant, Task<List<Net>>> Booked = Prepared.Rows(
+        (GesamtDb db, Instant start) =>
+            db
+                .Projects.AsNoTracking()
+                .Where(p => p.Standing.BookedAt >= start)
+                .Select(p => new Net(p.Standing.NetMinor ?? 0, p.Standing.Currency))
+    );
+
+    private sealed record Owed(long OwedMinor, LocalDate Due, string Currency);
+
+    private static readonly Func<GesamtDb, Task<List<Owed>>> OpenInvoices = Prepared.Rows(
+        (GesamtDb db) =>
+            db
+                .Invoices.AsNoTracking()
+                .Where(i => i.OwedMinor > 0 && i.Sort == InvoiceSort.Invoice && i.Year > 0)
+                .Select(i => new Owed(i.OwedMinor, i.Due, i.Currency))
+    );
 
     /// <summary>The month so far: what was booked (net) and received, and what is open on invoices.</summary>
     private static async Task<MoneyDto> MoneyAsync(Desk desk)
     {
         var today = desk.Today;
         var start = desk.Calendar.StartOf(new LocalDate(today.Year, today.Month, 1));
-        var booked = await desk
-            .Db.Projects.AsNoTracking()
-            .Where(p => p.Standing.BookedAt >= start)
-            .Select(p => new { Net = p.Standing.NetMinor ?? 0, p.Standing.Currency })
-            .ToListAsync();
+        var booked = await Booked(desk.Db, start);
         var received = await Journal.PaidAsync(desk, new(today.Year, today.Month, 1), today);
-        var open = await desk
-            .Db.Invoices.AsNoTracking()
-            .Where(i => i.OwedMinor > 0 && i.Sort == InvoiceSort.Invoice && i.Year > 0)
-            .Select(i => new
-            {
-                i.OwedMinor,
-                i.Due,
-                i.Currency,
-            })
-            .ToListAsync();
+        var open = await OpenInvoices(desk.Db);
         return new(
             today.ToString("MMMM", CultureInfo.InvariantCulture),
             booked.Count,
-            desk.Sum(booked.Select(p => (p.Net, p.Currency))),
+            desk.Sum(booked.Select(p => (p.Minor, p.Currency))),
             desk.Sum(received.Select(one => (one.Entry.Amount.Minor, (string?)one.Entry.Amount.Currency.Code))),
             desk.Sum(open.Where(i => i.Due >= today).Select(i => (i.OwedMinor, (string?)i.Currency))),
             desk.Sum(open.Where(i => i.Due < today).Select(i => (i.OwedMinor, (string?)i.Currency)))

@@ -1,3 +1,5 @@
+using Gesamt.Store;
+using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
 
@@ -6,11 +8,15 @@ namespace Gesamt.Web.Upkeep;
 /// <summary>What is wrong with the house, for the owner to see on Today.</summary>
 public static class Troubles
 {
+    private static readonly Func<GesamtDb, Task<UpkeepRow?>> Upkept = EF.CompileAsyncQuery(
+        (GesamtDb db) => db.Upkeep.AsNoTracking().SingleOrDefault()
+    );
+
     /// <summary>Sentences that say what is wrong and what to do; none when all is well.</summary>
     public static async Task<IReadOnlyList<string>> OfAsync(Desk desk, KeyRing ring)
     {
         List<string> troubles = [.. ring.Troubles];
-        if (await desk.Db.Upkeep.AsNoTracking().SingleOrDefaultAsync() is not { } row)
+        if (await Upkept(desk.Db) is not { } row)
             return troubles;
         if (row.BackupProblem is { } problem)
             troubles.Add(
