@@ -47,6 +47,12 @@ public sealed class GesamtDb(DbContextOptions<GesamtDb> options) : DbContext(opt
 
     /// <summary>For rows that belong to a project: few are rehearsals, so what is none of them is found quicker than what is real.</summary>
     public IQueryable<ProjectRow> Rehearsals => AllProjects.Where(p => p.Rehearsal);
+
+    /// <summary>Payments that count. What was written down by mistake never came, and what a rehearsal got neither.</summary>
+    public IQueryable<PaymentRow> RealPayments =>
+        Payments
+            .AsNoTracking()
+            .Where(p => (p.GoneAt == null || p.ChargedBack) && !Rehearsals.Any(r => r.Id == p.ProjectId));
     public DbSet<ProjectRow> AllProjects => Set<ProjectRow>();
     public DbSet<FactRow> Facts => Set<FactRow>();
     public DbSet<AnswersRow> Answers => Set<AnswersRow>();

@@ -52,12 +52,7 @@ internal static class Journal
     );
 
     private static readonly Func<GesamtDb, Task<Instant?>> FirstPaid = EF.CompileAsyncQuery(
-        (GesamtDb db) =>
-            db
-                .Payments.Where(p =>
-                    (p.GoneAt == null || p.ChargedBack) && !db.Rehearsals.Any(r => r.Id == p.ProjectId)
-                )
-                .Min(p => (Instant?)p.At)
+        (GesamtDb db) => db.RealPayments.Min(p => (Instant?)p.At)
     );
 
     private static readonly Func<GesamtDb, Task<LocalDate?>> FirstCost = EF.CompileAsyncQuery(
@@ -69,7 +64,7 @@ internal static class Journal
         (GesamtDb db) => db.Incomes.Where(i => !i.Removed).Min(i => (LocalDate?)i.On)
     );
 
-    /// <summary>What clients paid, less what was given or taken back. What was written down by mistake never came, and what a rehearsal got neither.</summary>
+    /// <summary>What clients paid, less what was given or taken back.</summary>
     public static async Task<IEnumerable<Movement>> PaidAsync(Desk desk, LocalDate first, LocalDate last)
     {
         var (from, until) = (desk.Calendar.StartOf(first), desk.Calendar.StartOf(last.PlusDays(1)));
@@ -102,9 +97,7 @@ internal static class Journal
     private static readonly Func<GesamtDb, Instant, Instant, Task<List<Moved>>> Came = Prepared.Rows(
         (GesamtDb db, Instant from, Instant until) =>
             db
-                .Payments.AsNoTracking()
-                .Where(p => (p.GoneAt == null || p.ChargedBack) && !db.Rehearsals.Any(r => r.Id == p.ProjectId))
-                .Where(p => p.At >= from && p.At < until)
+                .RealPayments.Where(p => p.At >= from && p.At < until)
                 .Select(p => new Moved(
                     p.Id.Value,
                     p.ProjectId,
@@ -120,9 +113,7 @@ internal static class Journal
     private static readonly Func<GesamtDb, Instant, Instant, Task<List<Moved>>> Went = Prepared.Rows(
         (GesamtDb db, Instant from, Instant until) =>
             db
-                .Payments.AsNoTracking()
-                .Where(p => p.ChargedBack && !db.Rehearsals.Any(r => r.Id == p.ProjectId))
-                .Where(p => p.GoneAt >= from && p.GoneAt < until)
+                .RealPayments.Where(p => p.ChargedBack && p.GoneAt >= from && p.GoneAt < until)
                 .Select(p => new Moved(
                     p.Id.Value,
                     p.ProjectId,
@@ -142,9 +133,7 @@ internal static class Journal
                 .Refunds.AsNoTracking()
                 .Where(r => r.State == RefundState.Done && r.At >= from && r.At < until)
                 .Join(
-                    db.Payments.Where(p =>
-                        (p.GoneAt == null || p.ChargedBack) && !db.Rehearsals.Any(r => r.Id == p.ProjectId)
-                    ),
+                    db.RealPayments,
                     r => r.PaymentId,
                     p => p.Id,
                     (r, p) =>
