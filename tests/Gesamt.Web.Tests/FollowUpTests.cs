@@ -392,6 +392,11 @@ public sealed partial class FollowUpTests(EmptyStudio studio) : IClassFixture<Em
                 Assert.Single(goOn.GetProperty("missed").EnumerateArray()).GetString()
             )
         );
+        // what was missed is skipped, and what hangs on it has a time again
+        Assert.Equal(
+            [StepState.Skipped, StepState.Planned, StepState.Parked],
+            (await PlanAsync(project, "After an inquiry")).Skip(1).Select(step => step.State)
+        );
     }
 
     [Fact]

@@ -16,43 +16,53 @@ public sealed record Resuming(ImmutableArray<PlannedStep> Ahead, ImmutableArray<
             project,
             now,
             step =>
-                step.Why is StopRule.Paid or StopRule.Ended or StopRule.PutAway or StopRule.Past or StopRule.Finished
+                step.Why is StopRule.Paid or StopRule.Ended or StopRule.PutAway or StopRule.Past or StopRule.Finished,
+            missedIsSkipped: false
         );
 
-    /// <summary>What was stopped by hand and goes on because the owner says so.</summary>
+    /// <summary>What was stopped by hand and goes on because the owner says so. What was missed is skipped, so that what hangs on it has a time again.</summary>
     public static Resuming OfStoppedByHand(Case project, Instant now) =>
-        Of(project, now, step => step.Why == StopRule.ByHand);
+        Of(project, now, step => step.Why == StopRule.ByHand, missedIsSkipped: true);
 
-    private static Resuming Of(Case project, Instant now, Func<PlannedStep, bool> which)
+    private static Resuming Of(Case project, Instant now, Func<PlannedStep, bool> which, bool missedIsSkipped)
     {
         var undone = Plan.Of(project)
             .Where(step =>
                 step is { State: StepState.Stopped, Since: not null } && which(step) && !StillStopped(project, step)
             )
             .ToList();
+        ImmutableArray<PlannedStep> missed =
+        [
+            .. undone.Where(step => step.Due <= now && step.IsTrue && !(step.Until <= now)),
+        ];
         return new(
-            GoingOn(project, now, [.. undone.Where(step => step.Due is null || step.Due > now)]),
-            [.. undone.Where(step => step.Due <= now && step.IsTrue && !(step.Until <= now))]
+            GoingOn(
+                project,
+                now,
+                [.. undone.Where(step => step.Due is null || step.Due > now)],
+                missedIsSkipped ? [.. missed.Select(step => new Happening.StepSkipped(step.Ref))] : []
+            ),
+            missed
         );
     }
 
     /// <summary>What would be stopped again at once does not go on, such as a step that hangs on one that stays stopped.</summary>
-    private static ImmutableArray<PlannedStep> GoingOn(Case project, Instant now, ImmutableArray<PlannedStep> ahead)
+    private static ImmutableArray<PlannedStep> GoingOn(
+        Case project,
+        Instant now,
+        ImmutableArray<PlannedStep> ahead,
+        ImmutableArray<Happening> first
+    )
     {
         while (!ahead.IsEmpty)
         {
-            var replanned = ahead.Select(
-                (step, at) =>
-                    new Fact(
-                        new(project.History.LastFact.Value + 1 + at),
-                        project.Id,
-                        now,
-                        now,
-                        Actor.Gesamt,
-                        new Happening.StepReplanned(step.Ref)
-                    )
-            );
-            var after = project with { History = new([.. project.History.Facts, .. replanned]) };
+            var facts = first
+                .Concat(ahead.Select(step => new Happening.StepReplanned(step.Ref)))
+                .Select(
+                    (what, at) =>
+                        new Fact(new(project.History.LastFact.Value + 1 + at), project.Id, now, now, Actor.Gesamt, what)
+                );
+            var after = project with { History = new([.. project.History.Facts, .. facts]) };
             var again = DueSteps.Stopped(after, now).Select(step => step.Ref).ToHashSet();
             if (ahead.RemoveAll(step => again.Contains(step.Ref)) is var goOn && goOn.Length == ahead.Length)
                 break;

@@ -264,7 +264,10 @@ public static class ProjectRoutines
             await act.RecordAsync(
                 file,
                 Actor.Owner,
-                [.. resuming.Ahead.Select(step => new Happening.StepReplanned(step.Ref))]
+                [
+                    .. resuming.Missed.Select(step => new Happening.StepSkipped(step.Ref)),
+                    .. resuming.Ahead.Select(step => new Happening.StepReplanned(step.Ref)),
+                ]
             );
             return new GoOnDto(
                 resuming.Ahead.Length,

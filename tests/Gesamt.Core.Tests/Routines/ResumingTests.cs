@@ -176,6 +176,27 @@ public sealed class ResumingTests
         Assert.Equal(missed, string.Join(" ", resuming.Missed.Select(step => step.Ref.Step)));
     }
 
+    [Fact] // the first of a chain was missed while all of it stood still by the owner's hand
+    public void What_hangs_on_a_missed_step_goes_on_when_the_owner_says_so_and_not_when_something_merely_happens()
+    {
+        var stopped = Case(
+            KindRules.Default,
+            [new Run(RunId, Chain)],
+            [
+                ("2027-03-01 09:00", new Happening.InquiryCame(new AnswersId(1))),
+                ("2027-03-01 09:00", new Happening.RunBegan(RunId)),
+                ("2027-03-01 09:30", new Happening.LetterSent(new LetterId(1), false)),
+                .. Chain.Steps.Select(step =>
+                    ("2027-03-01 10:00", (Happening)new Happening.StepStopped(new(RunId, step.Key, 0), StopRule.ByHand))
+                ),
+            ]
+        );
+        var resuming = Resuming.OfStoppedByHand(stopped, At("2027-03-09 10:00"));
+        Assert.Equal(["again", "last"], resuming.Ahead.Select(step => step.Ref.Step));
+        Assert.Equal(["still-interested"], resuming.Missed.Select(step => step.Ref.Step));
+        Assert.Empty(Resuming.Of(stopped, At("2027-03-09 10:00")).Ahead);
+    }
+
     [Fact] // whenever it is taken back, nothing acts in that moment
     public void Nothing_is_let_out_at_once_whenever_it_is_voided() =>
         Gen.Int[1, 60 * 24 * 40]
