@@ -198,7 +198,8 @@ public static partial class Acts
                 new
                 {
                     supplier = $"Northgate Hire {Life.Private}",
-                    what = $"Lift {Life.Private}",
+                    // once it is a cost that is charged on, the invoice says what it was for
+                    what = "Lift",
                     amount = $"{random.Next(1, 900)}",
                     tax = "23",
                     validUntil = life.Today.PlusDays(random.Next(-3, 30)).ToString("uuuu-MM-dd", null),
