@@ -34,7 +34,7 @@ public static class Twin
                 "SELECT t.Id, t.Title, t.Due, p.Id, p.Title FROM Tasks t JOIN Projects p ON p.Id = t.ProjectId WHERE t.DoneAt IS NULL AND t.Due <= @day AND t.Removed = 0",
                 "SELECT f.Kind, f.Version, f.Payload, f.Happened, f.Recorded, p.Id, p.Title, c.Name FROM Facts f JOIN Projects p ON p.Id = f.ProjectId JOIN People c ON c.Id = p.ClientId WHERE f.By = 'Client' AND f.Recorded >= @week ORDER BY f.Recorded DESC LIMIT 60",
                 "SELECT m.Id, m.Name, m.Start, m.End, m.Place, p.Id, p.Title, c.Name FROM Meetings m JOIN Projects p ON p.Id = m.ProjectId JOIN People c ON c.Id = p.ClientId WHERE m.Cancelled = 0 AND m.Start >= @morning AND m.Start < @tomorrow",
-                "SELECT (SELECT count(*) FROM Projects WHERE Standing_BookedAt >= @month), (SELECT sum(Standing_NetMinor) FROM Projects WHERE Standing_BookedAt >= @month), (SELECT sum(AmountMinor) FROM Payments WHERE At >= @month AND GoneAt IS NULL), (SELECT sum(OwedMinor) FROM Invoices WHERE OwedMinor > 0 AND Due >= @day), (SELECT sum(OwedMinor) FROM Invoices WHERE OwedMinor > 0 AND Due < @day)",
+                "SELECT (SELECT count(*) FROM Projects WHERE NOT Rehearsal AND Standing_BookedAt >= @month), (SELECT sum(Standing_NetMinor) FROM Projects WHERE NOT Rehearsal AND Standing_BookedAt >= @month), (SELECT sum(AmountMinor) FROM Payments WHERE At >= @month AND GoneAt IS NULL), (SELECT sum(OwedMinor) FROM Invoices WHERE OwedMinor > 0 AND Due >= @day), (SELECT sum(OwedMinor) FROM Invoices WHERE OwedMinor > 0 AND Due < @day)",
                 "SELECT (SELECT count(*) FROM Letters WHERE State = 'Received' AND ProjectId IS NULL), (SELECT count(*) FROM Slips WHERE GoneAt IS NULL AND ProjectId IS NULL)",
             ],
             typeof(TodayDto)

@@ -89,6 +89,43 @@ public sealed class StandingTests(FullStudio studio) : IClassFixture<FullStudio>
         Assert.All(Views.Zip(after), view => Assert.InRange(view.Second.Statements, 1, view.First.Most));
     }
 
+    [Theory] // ten years of them are counted with every look
+    [InlineData("/api/money", "Projects")]
+    [InlineData("/api/season", "Projects")]
+    [InlineData("/api/people", "People")]
+    public async Task What_is_counted_over_all_is_read_from_an_index_without_fetching_a_row(string path, string table)
+    {
+        var owner = await studio.OwnerAsync();
+        await studio.TickAsync();
+        studio.Statements.Reset();
+        Assert.True((await owner.AskAsync(path)).IsSuccessStatusCode);
+        var counting = studio
+            .Statements.Texts.Where(text => text.Contains("COUNT(*)") && text.Contains($"FROM \"{table}\""))
+            .ToList();
+        Assert.NotEmpty(counting);
+        foreach (var text in counting)
+            Assert.All(
+                await studio.LookAsync(db => PlanAsync(db, text)),
+                // the few rehearsals are listed once
+                step => Assert.Matches("USING (COVERING INDEX|INDEX IX_Projects_Id$)", step)
+            );
+    }
+
+    /// <summary>How SQLite says it would go through the tables of a statement.</summary>
+    private static async Task<List<string>> PlanAsync(Store.GesamtDb db, string text)
+    {
+        await db.Database.OpenConnectionAsync();
+        await using var command = db.Database.GetDbConnection().CreateCommand();
+        command.CommandText = $"EXPLAIN QUERY PLAN {text}";
+        await using var reader = await command.ExecuteReaderAsync();
+        List<string> steps = [];
+        while (await reader.ReadAsync())
+            if (reader.GetString(3) is var step && (step.StartsWith("SCAN") || step.StartsWith("SEARCH")))
+                steps.Add(step);
+        Assert.NotEmpty(steps);
+        return steps;
+    }
+
     private async Task<List<(string Path, int Statements)>> CountAsync(Visitor owner)
     {
         List<(string, int)> counts = [];

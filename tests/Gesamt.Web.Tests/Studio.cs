@@ -203,14 +203,17 @@ public sealed class Visitor(Studio studio)
     }
 }
 
-/// <summary>Counts the statements that read.</summary>
+/// <summary>Counts and keeps the statements that read.</summary>
 public sealed class Statements : Microsoft.EntityFrameworkCore.Diagnostics.DbCommandInterceptor
 {
-    private int count;
+    private readonly System.Collections.Concurrent.ConcurrentQueue<string> texts = [];
 
-    public int Count => count;
+    public int Count => texts.Count;
 
-    public void Reset() => count = 0;
+    /// <summary>Since they were last forgotten.</summary>
+    public IReadOnlyCollection<string> Texts => texts;
+
+    public void Reset() => texts.Clear();
 
     public override ValueTask<Microsoft.EntityFrameworkCore.Diagnostics.InterceptionResult<System.Data.Common.DbDataReader>> ReaderExecutingAsync(
         System.Data.Common.DbCommand command,
@@ -219,7 +222,7 @@ public sealed class Statements : Microsoft.EntityFrameworkCore.Diagnostics.DbCom
         CancellationToken cancellationToken = default
     )
     {
-        Interlocked.Increment(ref count);
+        texts.Enqueue(command.CommandText);
         return new(result);
     }
 
@@ -229,7 +232,7 @@ public sealed class Statements : Microsoft.EntityFrameworkCore.Diagnostics.DbCom
         Microsoft.EntityFrameworkCore.Diagnostics.InterceptionResult<System.Data.Common.DbDataReader> result
     )
     {
-        Interlocked.Increment(ref count);
+        texts.Enqueue(command.CommandText);
         return result;
     }
 }

@@ -8,7 +8,12 @@ namespace Gesamt.Core.Routines;
 /// <summary>What becomes of stopped steps when the cause of their stopping is undone, such as a payment recorded by mistake, or a day that was put off: those still ahead go on, those missed meanwhile are named and stay stopped.</summary>
 /// <param name="Ahead">They are planned again, and nothing stops them in the same moment.</param>
 /// <param name="Missed">Their time has passed, and what they say is still true; nothing lets them out at once.</param>
-public sealed record Resuming(ImmutableArray<PlannedStep> Ahead, ImmutableArray<PlannedStep> Missed)
+/// <param name="Skipped">Their time has passed, whether what they say is still true or not; skipped, so that what hangs on them has a time again. None where nobody asked for them to go on.</param>
+public sealed record Resuming(
+    ImmutableArray<PlannedStep> Ahead,
+    ImmutableArray<PlannedStep> Missed,
+    ImmutableArray<PlannedStep> Skipped
+)
 {
     /// <summary>What a payment, an end, the finish or a date that has passed had stopped; what the owner stopped by hand is not resumed by anything that happens.</summary>
     public static Resuming Of(Case project, Instant now) =>
@@ -17,32 +22,31 @@ public sealed record Resuming(ImmutableArray<PlannedStep> Ahead, ImmutableArray<
             now,
             step =>
                 step.Why is StopRule.Paid or StopRule.Ended or StopRule.PutAway or StopRule.Past or StopRule.Finished,
-            missedIsSkipped: false
+            passedIsSkipped: false
         );
 
-    /// <summary>What was stopped by hand and goes on because the owner says so. What was missed is skipped, so that what hangs on it has a time again.</summary>
+    /// <summary>What was stopped by hand and goes on because the owner says so.</summary>
     public static Resuming OfStoppedByHand(Case project, Instant now) =>
-        Of(project, now, step => step.Why == StopRule.ByHand, missedIsSkipped: true);
+        Of(project, now, step => step.Why == StopRule.ByHand, passedIsSkipped: true);
 
-    private static Resuming Of(Case project, Instant now, Func<PlannedStep, bool> which, bool missedIsSkipped)
+    private static Resuming Of(Case project, Instant now, Func<PlannedStep, bool> which, bool passedIsSkipped)
     {
         var undone = Plan.Of(project)
             .Where(step =>
                 step is { State: StepState.Stopped, Since: not null } && which(step) && !StillStopped(project, step)
             )
             .ToList();
-        ImmutableArray<PlannedStep> missed =
-        [
-            .. undone.Where(step => step.Due <= now && step.IsTrue && !(step.Until <= now)),
-        ];
+        ImmutableArray<PlannedStep> passed = [.. undone.Where(step => step.Due <= now)],
+            skipped = passedIsSkipped ? passed : [];
         return new(
             GoingOn(
                 project,
                 now,
-                [.. undone.Where(step => step.Due is null || step.Due > now)],
-                missedIsSkipped ? [.. missed.Select(step => new Happening.StepSkipped(step.Ref))] : []
+                [.. undone.Except(passed)],
+                [.. skipped.Select(step => new Happening.StepSkipped(step.Ref))]
             ),
-            missed
+            [.. passed.Where(step => step.IsTrue && !(step.Until <= now))],
+            skipped
         );
     }
 

@@ -24,7 +24,7 @@ namespace Gesamt.Store.Compiled
                 baseEntityType,
                 propertyCount: 18,
                 foreignKeyCount: 2,
-                unnamedIndexCount: 4,
+                unnamedIndexCount: 5,
                 keyCount: 1);
 
             var id = runtimeEntityType.AddProperty(
@@ -172,6 +172,9 @@ namespace Gesamt.Store.Compiled
                 new[] { projectId });
 
             var index2 = runtimeEntityType.AddIndex(
+                new[] { currency, removed });
+
+            var index3 = runtimeEntityType.AddIndex(
                 new[] { recurring, occurrence },
                 unique: true);
 

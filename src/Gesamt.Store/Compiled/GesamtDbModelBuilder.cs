@@ -13,7 +13,7 @@ namespace Gesamt.Store.Compiled
     public partial class GesamtDbModel
     {
         private GesamtDbModel()
-            : base(skipDetectChanges: false, modelId: new Guid("c25e3a3c-4d1e-4ee6-8084-7e12f5a5a264"), entityTypeCount: 89)
+            : base(skipDetectChanges: false, modelId: new Guid("996d007a-a715-43b1-8207-b24a80178998"), entityTypeCount: 89)
         {
         }
 

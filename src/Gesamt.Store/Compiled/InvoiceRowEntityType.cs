@@ -205,23 +205,22 @@ namespace Gesamt.Store.Compiled
             index.AddAnnotation("Relational:Filter", "Credits IS NOT NULL");
 
             var index0 = runtimeEntityType.AddIndex(
-                new[] { currency });
+                new[] { issuedOn });
             index0.AddAnnotation("Relational:Filter", "Year > 0");
 
             var index1 = runtimeEntityType.AddIndex(
-                new[] { issuedOn });
-            index1.AddAnnotation("Relational:Filter", "Year > 0");
-
-            var index2 = runtimeEntityType.AddIndex(
                 new[] { projectId });
 
-            var index3 = runtimeEntityType.AddIndex(
+            var index2 = runtimeEntityType.AddIndex(
                 new[] { publicId },
                 unique: true);
 
-            var index4 = runtimeEntityType.AddIndex(
+            var index3 = runtimeEntityType.AddIndex(
                 new[] { currency, due });
-            index4.AddAnnotation("Relational:Filter", "OwedMinor > 0 AND Year > 0");
+            index3.AddAnnotation("Relational:Filter", "OwedMinor > 0 AND Year > 0");
+
+            var index4 = runtimeEntityType.AddIndex(
+                new[] { currency, year });
 
             var index5 = runtimeEntityType.AddIndex(
                 new[] { recurring, occurrence },

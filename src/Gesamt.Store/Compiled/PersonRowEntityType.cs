@@ -201,11 +201,10 @@ namespace Gesamt.Store.Compiled
             index1.AddAnnotation("Relational:Filter", "MergedInto IS NOT NULL");
 
             var index2 = runtimeEntityType.AddIndex(
-                new[] { name });
-            index2.AddAnnotation("Relational:Filter", "MergedInto IS NULL AND RemovedAt IS NULL");
+                new[] { plainName });
 
             var index3 = runtimeEntityType.AddIndex(
-                new[] { plainName });
+                new[] { name, mergedInto, removedAt });
 
             return runtimeEntityType;
         }

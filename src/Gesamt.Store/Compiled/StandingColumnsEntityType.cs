@@ -312,7 +312,6 @@ namespace Gesamt.Store.Compiled
 
             var index4 = runtimeEntityType.AddIndex(
                 new[] { bookedAt, ended, stage });
-            index4.AddAnnotation("Relational:Filter", "NOT Rehearsal");
 
             return runtimeEntityType;
         }

@@ -717,6 +717,8 @@ namespace Gesamt.Store.Migrations
 
                     b.HasIndex("ProjectId");
 
+                    b.HasIndex("Currency", "Removed");
+
                     b.HasIndex("Recurring", "Occurrence")
                         .IsUnique();
 
@@ -1493,9 +1495,6 @@ namespace Gesamt.Store.Migrations
                     b.HasIndex("Credits")
                         .HasFilter("Credits IS NOT NULL");
 
-                    b.HasIndex("Currency")
-                        .HasFilter("Year > 0");
-
                     b.HasIndex("IssuedOn")
                         .HasFilter("Year > 0");
 
@@ -1506,6 +1505,8 @@ namespace Gesamt.Store.Migrations
 
                     b.HasIndex("Currency", "Due")
                         .HasFilter("OwedMinor > 0 AND Year > 0");
+
+                    b.HasIndex("Currency", "Year");
 
                     b.HasIndex("Recurring", "Occurrence")
                         .IsUnique()
@@ -2607,10 +2608,9 @@ namespace Gesamt.Store.Migrations
                     b.HasIndex("MergedInto")
                         .HasFilter("MergedInto IS NOT NULL");
 
-                    b.HasIndex("Name")
-                        .HasFilter("MergedInto IS NULL AND RemovedAt IS NULL");
-
                     b.HasIndex("PlainName");
+
+                    b.HasIndex("Name", "MergedInto", "RemovedAt");
 
                     b.ToTable("People");
                 });
@@ -4591,8 +4591,7 @@ namespace Gesamt.Store.Migrations
 
                             b1.HasIndex("Ended", "Stage");
 
-                            b1.HasIndex("BookedAt", "Ended", "Stage")
-                                .HasFilter("NOT Rehearsal");
+                            b1.HasIndex("BookedAt", "Ended", "Stage");
 
                             b1.ToTable("Projects");
 

@@ -28,14 +28,12 @@ public sealed class ProjectFile(ProjectRow row, Case @case)
 /// <summary>Reads what the rules need of projects.</summary>
 public static class ProjectFiles
 {
-    private static readonly Func<GesamtDb, ProjectId, Task<ProjectRow?>> Whole = EF.CompileAsyncQuery(
-        (GesamtDb db, ProjectId id) =>
-            db
-                .AllProjects.Include(p => p.Client)
-                .Include(p => p.Kind)
-                .Include(p => p.People)
-                    .ThenInclude(p => p.Person)
-                .SingleOrDefault(p => p.Id == id)
+    /// <summary>With the rows that are read along with a project's own.</summary>
+    private static IQueryable<ProjectRow> Whole(IQueryable<ProjectRow> projects) =>
+        projects.Include(p => p.Client).Include(p => p.Kind).Include(p => p.People).ThenInclude(p => p.Person);
+
+    private static readonly Func<GesamtDb, ProjectId, Task<ProjectRow?>> One = EF.CompileAsyncQuery(
+        (GesamtDb db, ProjectId id) => Whole(db.AllProjects).SingleOrDefault(p => p.Id == id)
     );
 
     private static readonly Func<GesamtDb, ProjectId, Task<List<FactRow>>> Facts = Prepared.Rows(
@@ -49,24 +47,12 @@ public static class ProjectFiles
 
     private static readonly Func<GesamtDb, IReadOnlyCollection<ProjectId>, Task<List<ProjectRow>>> Many = Prepared.Rows(
         (GesamtDb db, IReadOnlyCollection<ProjectId> ids) =>
-            db
-                .Projects.AsNoTracking()
-                .Include(p => p.Client)
-                .Include(p => p.Kind)
-                .Include(p => p.People)
-                    .ThenInclude(p => p.Person)
-                .Where(p => ids.Contains(p.Id))
+            Whole(db.Projects).AsNoTracking().Where(p => ids.Contains(p.Id))
     );
 
     private static readonly Func<GesamtDb, IReadOnlyCollection<ProjectId>, Task<List<ProjectRow>>> ManyToChange =
         Prepared.Rows(
-            (GesamtDb db, IReadOnlyCollection<ProjectId> ids) =>
-                db
-                    .Projects.Include(p => p.Client)
-                    .Include(p => p.Kind)
-                    .Include(p => p.People)
-                        .ThenInclude(p => p.Person)
-                    .Where(p => ids.Contains(p.Id))
+            (GesamtDb db, IReadOnlyCollection<ProjectId> ids) => Whole(db.Projects).Where(p => ids.Contains(p.Id))
         );
 
     private static readonly Func<GesamtDb, IReadOnlyCollection<ProjectId>, Task<List<FactRow>>> FactsOfMany =
@@ -96,7 +82,7 @@ public static class ProjectFiles
     /// <summary>One project, tracked; null when there is none.</summary>
     public static async Task<ProjectFile?> OpenAsync(this GesamtDb db, ProjectId id, StudioCalendar calendar)
     {
-        var row = await Whole(db, id);
+        var row = await One(db, id);
         return row is null ? null : new(row, await ReadAsync(db, row, calendar));
     }
 

@@ -97,16 +97,6 @@ public static class Ahead
                 ))
     );
 
-    private sealed record Again(RecurringRow Row, string Title);
-
-    private static readonly Func<GesamtDb, Task<List<Again>>> GoingOn = Prepared.Rows(
-        (GesamtDb db) =>
-            db
-                .Recurring.AsNoTracking()
-                .Where(r => r.Next != null)
-                .Join(db.Projects, r => r.ProjectId, p => p.Id, (r, p) => new Again(r, p.Title))
-    );
-
     private static async Task OwedAsync(Desk desk, Currency currency, List<AheadLine> lines)
     {
         var code = currency.Code;
@@ -163,7 +153,7 @@ public static class Ahead
     /// <summary>Invoices that come again, from the next one on.</summary>
     private static async Task AgainAsync(Desk desk, Currency currency, LocalDate last, List<AheadLine> lines)
     {
-        var rows = await GoingOn(desk.Db);
+        var rows = await GoingOn.All(desk.Db);
         foreach (var one in rows)
         {
             var each = desk.Tell(

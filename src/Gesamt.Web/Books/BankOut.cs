@@ -48,8 +48,8 @@ internal static class BankOut
             return [];
         var amounts = lines.Select(l => -l.AmountMinor).Distinct().ToList();
         var (first, last) = (lines.Min(l => l.On).PlusDays(-Days), lines.Max(l => l.On).PlusDays(Days));
-        var costs = await Journal
-            .CostsOf(desk, first, last)
+        var costs = await desk
+            .Db.RealCosts.Where(c => c.On >= first && c.On <= last)
             .Where(c => amounts.Contains(c.GrossMinor) && !desk.Db.BankLines.Any(l => l.CostId == c.Id))
             .ToListAsync();
         return

@@ -28,12 +28,12 @@ internal static class Chances
 
     // the season and the forecast begin with these
     private static readonly Func<GesamtDb, Task<int>> Won = EF.CompileAsyncQuery(
-        (GesamtDb db) => db.Projects.Count(p => p.Standing.BookedAt != null)
+        (GesamtDb db) => db.ProjectsToCount.Count(p => p.Standing.BookedAt != null)
     );
     private static readonly Func<GesamtDb, IAsyncEnumerable<LostAt>> Lost = EF.CompileAsyncQuery(
         (GesamtDb db) =>
             db
-                .Projects.Where(p =>
+                .ProjectsToCount.Where(p =>
                     p.Standing.BookedAt == null
                     && p.Standing.Ended != null
                     && p.Standing.Ended != EndReason.NotAnInquiry

@@ -31,18 +31,6 @@ internal static class EveryMonth
         );
     }
 
-    private sealed record Again(RecurringRow Row, string Title);
-
-    private static readonly Func<GesamtDb, Task<List<Again>>> GoingOn = Prepared.Rows(
-        (GesamtDb db) =>
-            db
-                .Recurring.AsNoTracking()
-                .Where(r => r.Next != null && r.Every != Core.Calendar.Every.Year)
-                .OrderBy(r => r.Id)
-                .Take(Most)
-                .Join(db.Projects, r => r.ProjectId, p => p.Id, (r, p) => new Again(r, p.Title))
-    );
-
     private sealed record IssuedInvoice(RecurringId? Recurring, LocalDate IssuedOn, long OwedMinor, LocalDate Due);
 
     private static readonly Func<
@@ -60,7 +48,11 @@ internal static class EveryMonth
 
     private static async Task<IReadOnlyList<MonthlyClientDto>> ClientsAsync(Desk desk, List<YearMonth> months)
     {
-        var rows = await GoingOn(desk.Db);
+        var rows = (await GoingOn.All(desk.Db))
+            .Where(one => one.Row.Every != Core.Calendar.Every.Year)
+            .OrderBy(one => one.Row.Id.Value)
+            .Take(Most)
+            .ToList();
         var ids = rows.Select(one => (RecurringId?)one.Row.Id).ToList();
         var first = months[0].OnDayOfMonth(1);
         var invoices = (await Issued(desk.Db, ids, first)).ToLookup(

@@ -56,8 +56,7 @@ internal static class Journal
     );
 
     private static readonly Func<GesamtDb, Task<LocalDate?>> FirstCost = EF.CompileAsyncQuery(
-        (GesamtDb db) =>
-            db.Costs.Where(c => !c.Removed && !db.Rehearsals.Any(r => r.Id == c.ProjectId)).Min(c => (LocalDate?)c.On)
+        (GesamtDb db) => db.RealCosts.Min(c => (LocalDate?)c.On)
     );
 
     private static readonly Func<GesamtDb, Task<LocalDate?>> FirstIncome = EF.CompileAsyncQuery(
@@ -215,18 +214,6 @@ internal static class Journal
     );
 
     private static readonly Func<GesamtDb, LocalDate, LocalDate, Task<List<CostRow>>> Costs = Prepared.Rows(
-        (GesamtDb db, LocalDate first, LocalDate last) =>
-            db
-                .Costs.AsNoTracking()
-                .Where(c => !c.Removed && c.On >= first && c.On <= last)
-                .Where(c => !db.Rehearsals.Any(r => r.Id == c.ProjectId))
+        (GesamtDb db, LocalDate first, LocalDate last) => db.RealCosts.Where(c => c.On >= first && c.On <= last)
     );
-
-    /// <summary>The costs that count: a rehearsal's do not.</summary>
-    public static IQueryable<CostRow> CostsOf(Desk desk, LocalDate first, LocalDate last) =>
-        desk
-            .Db.Costs.AsNoTracking()
-            .Where(c =>
-                !c.Removed && c.On >= first && c.On <= last && !desk.Db.Rehearsals.Any(r => r.Id == c.ProjectId)
-            );
 }

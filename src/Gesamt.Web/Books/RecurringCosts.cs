@@ -61,11 +61,11 @@ public static class RecurringCosts
         });
 
     /// <summary>Those whose day has come.</summary>
-    public static Task<List<RecurringCostId>> DueAsync(Desk desk)
-    {
-        var today = desk.Today;
-        return desk.Db.RecurringCosts.Where(r => r.Next <= today).Select(r => r.Id).ToListAsync();
-    }
+    public static Task<List<RecurringCostId>> DueAsync(Desk desk) => Due(desk.Db, desk.Today);
+
+    private static readonly Func<GesamtDb, LocalDate, Task<List<RecurringCostId>>> Due = Prepared.Rows(
+        (GesamtDb db, LocalDate today) => db.RecurringCosts.Where(r => r.Next <= today).Select(r => r.Id)
+    );
 
     /// <summary>Books every occurrence whose day has come.</summary>
     public static Task BookDueAsync(Desk desk, RecurringCostId id) =>

@@ -127,8 +127,8 @@ internal static class TaxSummary
                 of => of with { Output = of.Output.Plus(Gross(row.GrossMinor, row.Currency, row.TaxPartsPerMillion)) }
             );
         foreach (
-            var row in await Journal
-                .CostsOf(desk, first, last)
+            var row in await desk
+                .Db.RealCosts.Where(c => c.On >= first && c.On <= last)
                 .Select(c => new
                 {
                     c.GrossMinor,

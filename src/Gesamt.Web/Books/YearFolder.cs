@@ -58,7 +58,7 @@ internal static class YearFolder
                     Words(desk, control),
                     was is not null && !was.SequenceEqual(control) ? Words(desk, was) : "",
                     all.Count,
-                    await Journal.CostsOf(desk, first, last).CountAsync(c => c.ReceiptHash == null)
+                    await desk.Db.RealCosts.CountAsync(c => c.On >= first && c.On <= last && c.ReceiptHash == null)
                 )
             );
         }
@@ -133,8 +133,8 @@ internal static class YearFolder
                 await PutAsync(Path.ChangeExtension(InvoiceFile(invoice.Number), ".xml"), desk.Vault.Read(data));
         }
         foreach (
-            var cost in await Journal
-                .CostsOf(desk, first, last)
+            var cost in await desk
+                .Db.RealCosts.Where(c => c.On >= first && c.On <= last)
                 .Where(c => c.ReceiptHash != null)
                 .OrderBy(c => c.On)
                 .ThenBy(c => c.Id)

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
 using Gesamt.Core.Facts;
+using Gesamt.Store;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
@@ -101,7 +102,7 @@ public sealed class HookCalls(IServiceScopeFactory scopes, ILogger<HookCalls> lo
 
     /// <summary>Makes the calls whose time has come.</summary>
     public async Task CallDueAsync(CancellationToken stop) =>
-        await Independent.EachAsync(log, "call of a web hook", await DueAsync(stop), id => CallAsync(id, stop), stop);
+        await Independent.EachAsync(log, "call of a web hook", await DueAsync(), id => CallAsync(id, stop), stop);
 
     /// <summary>Calls once, now, with an event that says it is a test.</summary>
     public async Task<HookTestDto> TestAsync(Desk desk, int id, CancellationToken stop)
@@ -149,18 +150,21 @@ public sealed class HookCalls(IServiceScopeFactory scopes, ILogger<HookCalls> lo
 
     private static string At(Instant now) => NodaTime.Text.InstantPattern.General.Format(now);
 
-    private async Task<List<int>> DueAsync(CancellationToken stop)
+    private async Task<List<int>> DueAsync()
     {
         await using var scope = scopes.CreateAsyncScope();
         var desk = scope.ServiceProvider.GetRequiredService<Desk>();
-        var now = desk.Now;
-        return await desk
-            .Db.HookCalls.Where(c => c.State == HookCallState.Waiting && c.NotBefore <= now)
-            .OrderBy(c => c.Id)
-            .Select(c => c.Id)
-            .Take(100)
-            .ToListAsync(stop);
+        return await Due(desk.Db, desk.Now);
     }
+
+    private static readonly Func<GesamtDb, Instant, Task<List<int>>> Due = Prepared.Rows(
+        (GesamtDb db, Instant now) =>
+            db
+                .HookCalls.Where(c => c.State == HookCallState.Waiting && c.NotBefore <= now)
+                .OrderBy(c => c.Id)
+                .Select(c => c.Id)
+                .Take(100)
+    );
 
     private async Task CallAsync(int id, CancellationToken stop)
     {

@@ -3,7 +3,7 @@ namespace Gesamt.Web.Hosting;
 /// <summary>Work in pieces of which none holds up another: what goes wrong is written down and tried again the next time.</summary>
 public static class Independent
 {
-    /// <summary>Does one part; what it throws is logged, but a stop goes through.</summary>
+    /// <summary>Does one part; what it throws is logged, also in the moment of a stop, which alone goes through.</summary>
     public static async Task TryAsync(
         ILogger log,
         string what,
@@ -15,13 +15,13 @@ public static class Independent
         {
             await work(stop);
         }
-        catch (Exception e) when (!stop.IsCancellationRequested)
+        catch (Exception e) when (!(stop.IsCancellationRequested && e is OperationCanceledException))
         {
             log.LogError(e, "This failed and is tried again: {What}", what);
         }
     }
 
-    /// <summary>The same for each of several.</summary>
+    /// <summary>The same for each of several; none is begun after a stop.</summary>
     public static async Task EachAsync<T>(
         ILogger log,
         string what,
@@ -31,6 +31,9 @@ public static class Independent
     )
     {
         foreach (var piece in pieces)
+        {
+            stop.ThrowIfCancellationRequested();
             await TryAsync(log, $"{what} {piece}", _ => work(piece), stop);
+        }
     }
 }

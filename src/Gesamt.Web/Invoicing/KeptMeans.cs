@@ -2,6 +2,7 @@ using Gesamt.Core;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
 using Gesamt.Core.Waiting;
+using Gesamt.Store;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Hosting;
@@ -65,7 +66,7 @@ public static class KeptMeans
     public static async Task<IReadOnlyList<ProjectId>> DueAsync(Desk desk)
     {
         // few clients keep any: theirs are looked at alone
-        var keep = await desk.Db.KeptMeans.Where(k => k.TakenBackAt == null).Select(k => k.ProjectId).ToListAsync();
+        var keep = await Keep(desk.Db);
         if (keep.Count == 0)
             return [];
         var today = desk.Today;
@@ -77,6 +78,10 @@ public static class KeptMeans
             .Distinct()
             .ToListAsync();
     }
+
+    private static readonly Func<GesamtDb, Task<List<ProjectId>>> Keep = Prepared.Rows(
+        (GesamtDb db) => db.KeptMeans.Where(k => k.TakenBackAt == null).Select(k => k.ProjectId)
+    );
 
     /// <summary>Charges what is due of a project: on the day, and after 3, 5 and 7 days where it failed.</summary>
     /// <remarks>Killed between the provider and our own row, the next tick asks again under the same key.</remarks>

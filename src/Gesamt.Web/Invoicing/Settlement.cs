@@ -1,4 +1,5 @@
 using Gesamt.Core.Amounts;
+using Gesamt.Store;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
@@ -39,30 +40,30 @@ public sealed class Settlement(IServiceScopeFactory scopes, IPaymentProvider pro
     /// <summary>A kill between our word and the provider's leaves a refund asked for; asked again under its key it is done once.</summary>
     private async Task RefundsAsync(Desk desk, CancellationToken stop)
     {
-        var asked = await desk
-            .Db.Refunds.AsNoTracking()
-            .Where(r => r.State == RefundState.Asked)
-            .Join(
-                desk.Db.Payments,
-                refund => refund.PaymentId,
-                payment => payment.Id,
-                (refund, payment) => new { refund, payment.Reference }
-            )
-            .ToListAsync(stop);
         await Independent.EachAsync(
             log,
             "refund",
-            asked,
+            await Asked(desk.Db),
             async one =>
             {
                 await provider.RefundAsync(
-                    one.Reference!,
-                    one.refund.Key!,
-                    new(one.refund.AmountMinor, Currency.Of(one.refund.Currency))
+                    one.Reference,
+                    one.Row.Key!,
+                    new(one.Row.AmountMinor, Currency.Of(one.Row.Currency))
                 );
-                await OneAsync(desk, one.Reference!);
+                await OneAsync(desk, one.Reference);
             },
             stop
         );
     }
+
+    private sealed record AskedRefund(RefundRow Row, string Reference);
+
+    private static readonly Func<GesamtDb, Task<List<AskedRefund>>> Asked = Prepared.Rows(
+        (GesamtDb db) =>
+            db
+                .Refunds.AsNoTracking()
+                .Where(r => r.State == RefundState.Asked)
+                .Join(db.Payments, r => r.PaymentId, p => p.Id, (r, p) => new AskedRefund(r, p.Reference!))
+    );
 }

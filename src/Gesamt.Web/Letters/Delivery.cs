@@ -4,6 +4,7 @@ using Gesamt.Core.Facts;
 using Gesamt.Core.Letters;
 using Gesamt.Core.Routines;
 using Gesamt.Formats.Mail;
+using Gesamt.Store;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Access;
@@ -29,28 +30,37 @@ public sealed class Delivery(
         await Independent.EachAsync(
             log,
             "letter on its way",
-            await DueAsync(rehearsal, stop),
+            await DueAsync(rehearsal),
             id => DeliverAsync(id, stop),
             stop
         );
 
-    private async Task<List<int>> DueAsync(ProjectId? rehearsal, CancellationToken stop)
+    private async Task<List<int>> DueAsync(ProjectId? rehearsal)
     {
         await using var scope = scopes.CreateAsyncScope();
         var desk = scope.ServiceProvider.GetRequiredService<Desk>();
-        if (rehearsal is { } project)
-            await desk.OpenAsync(project);
-        var now = desk.Now;
-        return await desk
-            .Db.Outbox.Where(o =>
-                o.State == OutboxState.Claimed
-                && o.NotBefore <= now
-                && (rehearsal == null ? !desk.Db.Rehearsals.Any(p => p.Id == o.ProjectId) : o.ProjectId == rehearsal)
-            )
-            .OrderBy(o => o.Id)
-            .Select(o => o.Id)
-            .ToListAsync(stop);
+        if (rehearsal is not { } project)
+            return await Due(desk.Db, desk.Now);
+        await desk.OpenAsync(project);
+        return await DueOf(desk.Db, desk.Now, project);
     }
+
+    private static readonly Func<GesamtDb, Instant, Task<List<int>>> Due = Prepared.Rows(
+        (GesamtDb db, Instant now) =>
+            db
+                .Outbox.Where(o => o.State == OutboxState.Claimed && o.NotBefore <= now)
+                .Where(o => !db.RehearsalIds.Contains(o.ProjectId))
+                .OrderBy(o => o.Id)
+                .Select(o => o.Id)
+    );
+
+    private static readonly Func<GesamtDb, Instant, ProjectId, Task<List<int>>> DueOf = Prepared.Rows(
+        (GesamtDb db, Instant now, ProjectId rehearsal) =>
+            db
+                .Outbox.Where(o => o.State == OutboxState.Claimed && o.NotBefore <= now && o.ProjectId == rehearsal)
+                .OrderBy(o => o.Id)
+                .Select(o => o.Id)
+    );
 
     private async Task DeliverAsync(int id, CancellationToken stop)
     {

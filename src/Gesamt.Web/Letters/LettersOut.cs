@@ -126,7 +126,7 @@ public static class LettersOut
                 l.State == LetterState.Held
                 && l.Template == template
                 && l.Gaps == ""
-                && !desk.Db.Rehearsals.Any(p => p.Id == l.ProjectId)
+                && (l.ProjectId == null || !desk.Db.RehearsalIds.Contains(l.ProjectId.Value))
             )
             .OrderByDescending(l => l.Id)
             .Select(l => new { l.Id, l.ProjectId })

@@ -263,7 +263,7 @@ public static class MeetingEndpoints
                     var (from, today) = (desk.Now - Duration.FromDays(60), desk.Today);
                     var meetings = await desk
                         .Db.Meetings.AsNoTracking()
-                        .Where(m => m.End > from && !desk.Db.Rehearsals.Any(p => p.Id == m.ProjectId))
+                        .Where(m => m.End > from && !desk.Db.RehearsalIds.Contains(m.ProjectId))
                         .OrderBy(m => m.Start)
                         .Take(2_000)
                         .ToListAsync();

@@ -3,6 +3,7 @@ using Gesamt.Core;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Forms;
 using Gesamt.Core.Meetings;
+using Gesamt.Store;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
@@ -101,10 +102,7 @@ public sealed class Scheduling(
             if (
                 await desk
                     .Db.Meetings.Where(m =>
-                        !m.Cancelled
-                        && m.Start < end
-                        && m.End > start
-                        && !desk.Db.Rehearsals.Any(p => p.Id == m.ProjectId)
+                        !m.Cancelled && m.Start < end && m.End > start && !desk.Db.RehearsalIds.Contains(m.ProjectId)
                     )
                     .Select(m => m.Name)
                     .FirstOrDefaultAsync() is
@@ -232,12 +230,19 @@ public sealed class Scheduling(
     public async Task RemindAsync(CancellationToken stop)
     {
         var now = desk.Now;
-        var due = await desk
-            .Db.Meetings.Where(m => m.RemindAt <= now && !desk.Db.Rehearsals.Any(p => p.Id == m.ProjectId))
-            .Select(m => m.Id)
-            .ToListAsync(stop);
-        await Independent.EachAsync(log, "reminder of meeting", due, id => RemindAsync(id, now), stop);
+        await Independent.EachAsync(
+            log,
+            "reminder of meeting",
+            await Due(desk.Db, now),
+            id => RemindAsync(id, now),
+            stop
+        );
     }
+
+    private static readonly Func<GesamtDb, Instant, Task<List<MeetingId>>> Due = Prepared.Rows(
+        (GesamtDb db, Instant now) =>
+            db.Meetings.Where(m => m.RemindAt <= now && !db.RehearsalIds.Contains(m.ProjectId)).Select(m => m.Id)
+    );
 
     private async Task RemindAsync(MeetingId id, Instant now)
     {
@@ -274,7 +279,7 @@ public sealed class Scheduling(
                 && m.End > from
                 && m.Start < until
                 && (moving == null || m.Id != moving)
-                && !desk.Db.Rehearsals.Any(p => p.Id == m.ProjectId)
+                && !desk.Db.RehearsalIds.Contains(m.ProjectId)
             )
             .Select(m => new
             {

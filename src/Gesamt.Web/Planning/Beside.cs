@@ -1,4 +1,5 @@
 using Gesamt.Core.Calendar;
+using Gesamt.Store;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
 using NodaTime;
@@ -15,8 +16,8 @@ public static class Beside
     {
         var groups =
             show == BesideShow.Done ? await DoneAsync(desk, held)
-            : show == BesideShow.Project ? ByProject(desk, await OpenAsync(desk))
-            : ByDue(desk, held, await OpenAsync(desk));
+            : show == BesideShow.Project ? ByProject(desk, await Open(desk.Db))
+            : ByDue(desk, held, await Open(desk.Db));
         var slips = desk.Db.Slips.AsNoTracking().Where(s => s.GoneAt == null && s.ProjectId == null);
         var tray = await slips
             .OrderByDescending(s => s.Id)
@@ -35,8 +36,14 @@ public static class Beside
         );
     }
 
-    private static Task<List<HeldTask>> OpenAsync(Desk desk) =>
-        HeldDays.ReadAsync(desk, desk.Db.Tasks.Where(t => t.DoneAt == null));
+    private static readonly Func<GesamtDb, Task<List<HeldTask>>> Open = Prepared.Rows(
+        (GesamtDb db) => HeldTask.Of(db).Where(task => task.DoneAt == null)
+    );
+
+    private static readonly Func<GesamtDb, Instant, Instant, Task<List<HeldTask>>> Done = Prepared.Rows(
+        (GesamtDb db, Instant start, Instant until) =>
+            HeldTask.Of(db).Where(task => task.DoneAt >= start && task.DoneAt < until)
+    );
 
     private static IReadOnlyList<TaskGroupDto> ByDue(Desk desk, HeldDays held, List<HeldTask> open)
     {
@@ -76,8 +83,7 @@ public static class Beside
 
     private static async Task<IReadOnlyList<TaskGroupDto>> DoneAsync(Desk desk, HeldDays held)
     {
-        var (from, until) = (desk.Calendar.StartOf(held.First), desk.Calendar.StartOf(held.End));
-        var done = await HeldDays.ReadAsync(desk, desk.Db.Tasks.Where(t => t.DoneAt >= from && t.DoneAt < until));
+        var done = await Done(desk.Db, desk.Calendar.StartOf(held.First), desk.Calendar.StartOf(held.End));
         return
         [
             .. done.GroupBy(task => desk.Calendar.DateOf(task.DoneAt!.Value))

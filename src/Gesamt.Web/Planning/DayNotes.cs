@@ -2,12 +2,14 @@ using Gesamt.Core;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
+using Gesamt.Store;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Lists;
 using Gesamt.Web.Routines;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Gesamt.Web.Planning;
 
@@ -36,16 +38,21 @@ public static class DayNotes
     private static async Task<IEnumerable<Of>> StepsAsync(Desk desk, HeldDays held)
     {
         var (from, until) = (desk.Calendar.StartOf(held.First), desk.Calendar.StartOf(held.End));
-        var steps = await ToldStep
-            .Of(desk, desk.Db.PlannedSteps.Where(s => s.State == StepState.Planned && s.Due >= from && s.Due < until))
-            .OrderBy(told => told.Row.Due)
-            .Take(Most)
-            .ToListAsync();
+        var steps = await Due(desk.Db, from, until);
         if (steps.Count == 0)
             return [];
         var names = await RoutineNames.OfAsync(desk);
         return steps.Select(told => desk.Tell(() => Step(desk, told, names), () => null)).OfType<Of>();
     }
+
+    private static readonly Func<GesamtDb, Instant, Instant, Task<List<ToldStep>>> Due = Prepared.Rows(
+        (GesamtDb db, Instant start, Instant until) =>
+            ToldStep
+                .Of(db)
+                .Where(told => told.Row.State == StepState.Planned && told.Row.Due >= start && told.Row.Due < until)
+                .OrderBy(told => told.Row.Due)
+                .Take(Most)
+    );
 
     private static Of? Step(Desk desk, ToldStep told, RoutineNames names)
     {

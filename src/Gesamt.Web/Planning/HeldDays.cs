@@ -23,16 +23,34 @@ public sealed record HeldMeeting(
 );
 
 /// <summary>A task of the owner's as a day holds it.</summary>
-public sealed record HeldTask(
-    TaskId Id,
-    ProjectId Project,
-    string Title,
-    string ProjectTitle,
-    LocalDate? WorkOn,
-    LocalDate? Due,
-    int? Minutes,
-    Instant? DoneAt
-);
+public sealed record HeldTask
+{
+    public required TaskId Id { get; init; }
+    public required ProjectId Project { get; init; }
+    public required string Title { get; init; }
+    public required string ProjectTitle { get; init; }
+    public LocalDate? WorkOn { get; init; }
+    public LocalDate? Due { get; init; }
+    public int? Minutes { get; init; }
+    public Instant? DoneAt { get; init; }
+
+    /// <summary>The owner's own: open ones of projects that are open, and those that were done. The client's are not the owner's days.</summary>
+    public static IQueryable<HeldTask> Of(GesamtDb db) =>
+        from task in db.Tasks.AsNoTracking()
+        join project in db.Projects on task.ProjectId equals project.Id
+        where !task.Removed && task.PublicId == null && (project.Standing.OnTable || task.DoneAt != null)
+        select new HeldTask
+        {
+            Id = task.Id,
+            Project = task.ProjectId,
+            Title = task.Title,
+            ProjectTitle = project.Title,
+            WorkOn = task.WorkOn,
+            Due = task.Due,
+            Minutes = task.EstimateMinutes,
+            DoneAt = task.DoneAt,
+        };
+}
 
 /// <summary>What a run of days holds, and how full each is: the week, the month, the season and Today all read it here.</summary>
 public sealed class HeldDays
@@ -105,20 +123,11 @@ public sealed class HeldDays
     private static readonly Func<GesamtDb, LocalDate, LocalDate, Instant, Instant, IAsyncEnumerable<HeldTask>> TasksIn =
         EF.CompileAsyncQuery(
             (GesamtDb db, LocalDate first, LocalDate end, Instant start, Instant until) =>
-                from task in db.Tasks.AsNoTracking()
-                join project in db.Projects on task.ProjectId equals project.Id
-                where task.WorkOn >= first && (task.WorkOn < end || task.DoneAt >= start && task.DoneAt < until)
-                where !task.Removed && task.PublicId == null && (project.Standing.OnTable || task.DoneAt != null)
-                select new HeldTask(
-                    task.Id,
-                    task.ProjectId,
-                    task.Title,
-                    project.Title,
-                    task.WorkOn,
-                    task.Due,
-                    task.EstimateMinutes,
-                    task.DoneAt
-                )
+                HeldTask
+                    .Of(db)
+                    .Where(task =>
+                        task.WorkOn >= first && (task.WorkOn < end || task.DoneAt >= start && task.DoneAt < until)
+                    )
         );
 
     private static async Task<IReadOnlyList<(HeldTask Task, LocalDate Day)>> TasksAsync(
@@ -138,24 +147,6 @@ public sealed class HeldDays
                 .ThenBy(one => one.Task.Id.Value),
         ];
     }
-
-    /// <summary>Of these the owner's own: open ones of projects that are open, and those that were done. The client's are not the owner's days.</summary>
-    public static Task<List<HeldTask>> ReadAsync(Desk desk, IQueryable<TaskRow> tasks) =>
-        (
-            from task in tasks.AsNoTracking()
-            join project in desk.Db.Projects on task.ProjectId equals project.Id
-            where !task.Removed && task.PublicId == null && (project.Standing.OnTable || task.DoneAt != null)
-            select new HeldTask(
-                task.Id,
-                task.ProjectId,
-                task.Title,
-                project.Title,
-                task.WorkOn,
-                task.Due,
-                task.EstimateMinutes,
-                task.DoneAt
-            )
-        ).ToListAsync();
 
     private static LocalDate DayOf(Desk desk, HeldTask task) =>
         Load.DayOf(task.WorkOn!.Value, task.DoneAt is { } done ? desk.Calendar.DateOf(done) : null);

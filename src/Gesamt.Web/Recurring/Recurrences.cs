@@ -3,6 +3,7 @@ using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Invoicing;
+using Gesamt.Store;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
@@ -153,11 +154,11 @@ public static class Recurrences
     }
 
     /// <summary>Projects with an occurrence whose day has come.</summary>
-    public static Task<List<ProjectId>> DueAsync(Desk desk)
-    {
-        var today = desk.Today;
-        return desk.Db.Recurring.Where(r => r.Next <= today).Select(r => r.ProjectId).Distinct().ToListAsync();
-    }
+    public static Task<List<ProjectId>> DueAsync(Desk desk) => Due(desk.Db, desk.Today);
+
+    private static readonly Func<GesamtDb, LocalDate, Task<List<ProjectId>>> Due = Prepared.Rows(
+        (GesamtDb db, LocalDate today) => db.Recurring.Where(r => r.Next <= today).Select(r => r.ProjectId).Distinct()
+    );
 
     /// <summary>Issues every occurrence whose day has come, each with its letter.</summary>
     public static Task IssueDueAsync(Desk desk, ProjectId project) =>

@@ -127,7 +127,7 @@ internal sealed class YearFigures(Desk desk, int year)
     private Task<int> HoursAsync() =>
         desk
             .Db.Hours.Where(h => !h.Removed && h.On >= range.First && h.On <= range.Last)
-            .Where(h => !desk.Db.Rehearsals.Any(r => r.Id == h.ProjectId))
+            .Where(h => !desk.Db.RehearsalIds.Contains(h.ProjectId))
             .SumAsync(h => h.Minutes);
 
     private async Task<List<Came>> CameAsync() => came ??= await Cohort.Asked(desk, new(), range).ReadAsync();

@@ -197,25 +197,27 @@ public static class Asked
             .FirstOrDefault(step => step is { State: StepState.Held, Letter: null } && step.Ref == reference)
         ?? throw new RefusedException("Something happened meanwhile: this is not asked any more.");
 
-    /// <summary>All that is asked over all projects: held steps that carry no letter, and routines that are offered.</summary>
-    public static async Task<IReadOnlyList<AskedDto>> AllAsync(Desk desk, RoutineNames names)
-    {
-        var held = await ToldStep
-            .Of(
-                desk,
-                desk.Db.PlannedSteps.Where(s =>
-                    s.State == StepState.Held
-                    && !desk.Db.Letters.Any(l =>
-                        l.RunId == s.RunId
-                        && l.Step == s.Step
-                        && l.Occurrence == s.Occurrence
+    private static readonly Func<GesamtDb, Task<List<ToldStep>>> HeldSteps = Prepared.Rows(
+        (GesamtDb db) =>
+            ToldStep
+                .Of(db)
+                .Where(told =>
+                    told.Row.State == StepState.Held
+                    && !db.Letters.Any(l =>
+                        l.RunId == told.Row.RunId
+                        && l.Step == told.Row.Step
+                        && l.Occurrence == told.Row.Occurrence
                         && (l.State == LetterState.Held || l.State == LetterState.Ready)
                     )
                 )
-            )
-            .OrderBy(told => told.Row.Due)
-            .Take(MostSteps)
-            .ToListAsync();
+                .OrderBy(told => told.Row.Due)
+                .Take(MostSteps)
+    );
+
+    /// <summary>All that is asked over all projects: held steps that carry no letter, and routines that are offered.</summary>
+    public static async Task<IReadOnlyList<AskedDto>> AllAsync(Desk desk, RoutineNames names)
+    {
+        var held = await HeldSteps(desk.Db);
         var offered = await Offers(desk.Db);
         return
         [

@@ -265,7 +265,7 @@ public static class ProjectRoutines
                 file,
                 Actor.Owner,
                 [
-                    .. resuming.Missed.Select(step => new Happening.StepSkipped(step.Ref)),
+                    .. resuming.Skipped.Select(step => new Happening.StepSkipped(step.Ref)),
                     .. resuming.Ahead.Select(step => new Happening.StepReplanned(step.Ref)),
                 ]
             );

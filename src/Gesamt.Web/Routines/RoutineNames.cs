@@ -1,6 +1,7 @@
 using Gesamt.Core.Letters;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Routines;
+using Gesamt.Store;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
@@ -33,8 +34,20 @@ public sealed class RoutineNames : IRoutineNames, IRoutineParts
     /// <summary>All of it in one statement.</summary>
     public static async Task<RoutineNames> OfAsync(Desk desk)
     {
-        var rows = await desk
-            .Db.Database.SqlQuery<Row>(
+        return new(
+            (await Known(desk.Db))
+                .GroupBy(row => (Enum.Parse<Sort>(row.Sort), row.Key))
+                // a letter may stand here twice, shared and in a kind's own words: each text must be sound
+                .ToDictionary(
+                    same => same.Key,
+                    same => (same.First().Name, string.Join('\n', same.Select(row => row.Text)))
+                )
+        );
+    }
+
+    private static readonly Func<GesamtDb, Task<List<Row>>> Known = Prepared.Rows(
+        (GesamtDb db) =>
+            db.Database.SqlQuery<Row>(
                 $"""
                 SELECT 'Letter' AS Sort, Key, Name, Subject || char(10) || Body AS Text FROM (SELECT * FROM LetterTemplates WHERE Removed = 0 ORDER BY KindId IS NOT NULL)
                 UNION ALL SELECT 'Form', Slug, Title, '' FROM Forms
@@ -44,16 +57,7 @@ public sealed class RoutineNames : IRoutineNames, IRoutineParts
                 UNION ALL SELECT 'Hook', Name, Name, '' FROM Hooks
                 """
             )
-            .ToListAsync();
-        return new(
-            rows.GroupBy(row => (Enum.Parse<Sort>(row.Sort), row.Key))
-                // a letter may stand here twice, shared and in a kind's own words: each text must be sound
-                .ToDictionary(
-                    same => same.Key,
-                    same => (same.First().Name, string.Join('\n', same.Select(row => row.Text)))
-                )
-        );
-    }
+    );
 
     /// <summary>The same for a kind, whose date has a name.</summary>
     public RoutineNames For(string mainDate) => new(known) { MainDate = mainDate.Length > 0 ? mainDate : UsualDate };

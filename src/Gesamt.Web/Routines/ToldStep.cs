@@ -1,7 +1,7 @@
 using Gesamt.Core.Projects;
+using Gesamt.Store;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
-using Gesamt.Web.Hosting;
 using Microsoft.EntityFrameworkCore;
 
 namespace Gesamt.Web.Routines;
@@ -28,10 +28,10 @@ public sealed class ToldStep
         StoreJson.ReadOnce<Routine>(routine).Steps.First(step => step.Key == key);
 
     /// <summary>Steps of real projects, in one statement.</summary>
-    public static IQueryable<ToldStep> Of(Desk desk, IQueryable<PlannedStepRow> rows) =>
-        from row in rows.AsNoTracking()
-        join run in desk.Db.Runs on row.RunId equals run.Id
-        join project in desk.Db.Projects on row.ProjectId equals project.Id
+    public static IQueryable<ToldStep> Of(GesamtDb db) =>
+        from row in db.PlannedSteps.AsNoTracking()
+        join run in db.Runs on row.RunId equals run.Id
+        join project in db.Projects on row.ProjectId equals project.Id
         select new ToldStep
         {
             Row = row,

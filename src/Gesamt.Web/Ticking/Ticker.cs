@@ -1,9 +1,6 @@
 using Gesamt.Core;
-using Gesamt.Core.Routines;
 using Gesamt.Core.Texts;
-using Gesamt.Core.Turns;
 using Gesamt.Store;
-using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
 using Gesamt.Web.Books;
 using Gesamt.Web.Erasing;
@@ -17,7 +14,6 @@ using Gesamt.Web.Recurring;
 using Gesamt.Web.Routines;
 using Gesamt.Web.Upkeep;
 using Gesamt.Web.Work;
-using Microsoft.EntityFrameworkCore;
 using NodaTime;
 
 namespace Gesamt.Web.Ticking;
@@ -197,19 +193,7 @@ public sealed class Ticker(
 
     private async Task StepsAsync(Desk desk, CancellationToken stop)
     {
-        var due = await InScopeAsync(desk =>
-        {
-            var now = desk.Now;
-            // a rehearsal's clock is wound by hand
-            return desk
-                .Db.PlannedSteps.Where(s =>
-                    s.State == StepState.Planned && s.Due <= now && !desk.Db.Rehearsals.Any(p => p.Id == s.ProjectId)
-                )
-                .Select(s => s.ProjectId)
-                .Distinct()
-                .ToListAsync(stop);
-        });
-        foreach (var some in due.Chunk(Steps.AtOnce))
+        foreach (var some in (await DueNow.Steps(desk.Db, desk.Now)).Chunk(Steps.AtOnce))
             await EachAsync("steps", await LeftAsync(some, stop), Steps.ActAsync, stop);
     }
 
@@ -233,16 +217,8 @@ public sealed class Ticker(
         return left;
     }
 
-    private async Task InvoicesAsync(Desk desk, CancellationToken stop)
-    {
-        var now = desk.Now;
-        await EachAsync(
-            "invoices",
-            await desk.Db.Projects.Where(p => p.Standing.InvoiceAt <= now).Select(p => p.Id).ToListAsync(stop),
-            InstalmentInvoices.IssueDueAsync,
-            stop
-        );
-    }
+    private async Task InvoicesAsync(Desk desk, CancellationToken stop) =>
+        await EachAsync("invoices", await DueNow.Invoices(desk.Db, desk.Now), InstalmentInvoices.IssueDueAsync, stop);
 
     private async Task RecurringAsync(Desk desk, CancellationToken stop) =>
         await EachAsync("recurring invoice", await Recurrences.DueAsync(desk), Recurrences.IssueDueAsync, stop);
@@ -279,37 +255,25 @@ public sealed class Ticker(
             }
         );
 
-    private async Task StandingsAsync(Desk desk, CancellationToken stop)
-    {
-        var now = desk.Now;
+    private async Task StandingsAsync(Desk desk, CancellationToken stop) =>
         await EachAsync(
             "standing",
-            await desk.Db.Projects.Where(p => p.Standing.ValidUntil <= now).Select(p => p.Id).ToListAsync(stop),
+            await DueNow.Standings(desk.Db, desk.Now),
             async (own, project) =>
                 await own.ActAsync(async act =>
                     await act.RecordAsync(await own.OpenAsync(project), Core.Facts.Actor.Gesamt)
                 ),
             stop
         );
-    }
 
     /// <summary>Finished projects that nobody has to look at any more, after the days the studio has said.</summary>
     private async Task PutAwayAsync(Desk desk, CancellationToken stop)
     {
         if (desk.Studio.PutAwayDays is not { } days)
             return;
-        var before = desk.Now - Duration.FromDays(days);
         await EachAsync(
             "putting away",
-            await desk
-                .Db.Projects.Where(p =>
-                    p.Standing.FinishedAt <= before
-                    && !p.Standing.PutAway
-                    && p.Standing.Turn != Side.Yours
-                    && !desk.Db.Recurring.Any(r => r.ProjectId == p.Id && r.Next != null)
-                )
-                .Select(p => p.Id)
-                .ToListAsync(stop),
+            await DueNow.PuttingAway(desk.Db, desk.Now - Duration.FromDays(days)),
             (own, project) => Handover.PutAwayAsync(own, project, away: true, Core.Facts.Actor.Gesamt),
             stop
         );
@@ -318,31 +282,7 @@ public sealed class Ticker(
     private async Task<TimeSpan> SleepAsync(CancellationToken stop)
     {
         // what is due already was done, or waits for something other than time
-        var next = await InScopeAsync(async desk =>
-        {
-            var now = desk.Now;
-            Instant? step = await desk
-                .Db.PlannedSteps.Where(s => s.State == StepState.Planned && s.Due > now)
-                .MinAsync(s => s.Due, stop);
-            Instant? standing = await desk
-                .Db.Projects.Where(p => p.Standing.ValidUntil > now)
-                .MinAsync(p => p.Standing.ValidUntil, stop);
-            Instant? letter = await desk
-                .Db.Outbox.Where(o => o.State == OutboxState.Claimed && o.NotBefore > now)
-                .Select(o => (Instant?)o.NotBefore)
-                .MinAsync(stop);
-            Instant? invoice = await desk
-                .Db.Projects.Where(p => p.Standing.InvoiceAt > now)
-                .MinAsync(p => p.Standing.InvoiceAt, stop);
-            Instant? reminder = await desk
-                .Db.Meetings.Where(m => m.RemindAt > now && !desk.Db.Rehearsals.Any(p => p.Id == m.ProjectId))
-                .MinAsync(m => m.RemindAt, stop);
-            Instant? call = await desk
-                .Db.HookCalls.Where(c => c.State == HookCallState.Waiting && c.NotBefore > now)
-                .Select(c => (Instant?)c.NotBefore)
-                .MinAsync(stop);
-            return new[] { step, standing, letter, invoice, reminder, call }.Min();
-        });
+        var next = await InScopeAsync(desk => DueNow.NextAsync(desk.Db, desk.Now));
         if (next is not { } at)
             return Longest;
         var wait = (at - time.Now()).ToTimeSpan();

@@ -113,7 +113,7 @@ public static class CameIn
             db
                 .Facts.AsNoTracking()
                 .Where(f => f.By == Actor.Client && f.Recorded >= from)
-                .Where(f => !db.Rehearsals.Any(p => p.Id == f.ProjectId))
+                .Where(f => !db.RehearsalIds.Contains(f.ProjectId))
                 .OrderByDescending(f => f.Recorded)
                 .ThenByDescending(f => f.Id)
                 .Take(MostNewest)
@@ -133,7 +133,7 @@ public static class CameIn
         desk
             .Db.Facts.AsNoTracking()
             .Where(f => f.By == Actor.Client)
-            .Where(f => !desk.Db.Rehearsals.Any(p => p.Id == f.ProjectId))
+            .Where(f => !desk.Db.RehearsalIds.Contains(f.ProjectId))
             .OrderByDescending(f => f.Recorded)
             .ThenByDescending(f => f.Id);
 

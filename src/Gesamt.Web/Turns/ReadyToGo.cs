@@ -19,7 +19,8 @@ namespace Gesamt.Web.Turns;
 public static class ReadyToGo
 {
     private const int MostReady = 50,
-        MostByItself = 20;
+        MostByItself = 20,
+        MostDue = 200;
 
     /// <summary>A held letter, and of the step it came by what tells why it is due.</summary>
     private sealed record Held(
@@ -124,11 +125,7 @@ public static class ReadyToGo
     public static async Task<IReadOnlyList<ByItselfDto>> ByItselfAsync(Desk desk, RoutineNames names)
     {
         var end = desk.Calendar.StartOf(desk.Today.PlusDays(1));
-        var due = await ToldStep
-            .Of(desk, desk.Db.PlannedSteps.Where(s => s.State == StepState.Planned && s.Due < end))
-            .OrderBy(told => told.Row.Due)
-            .Take(MostByItself)
-            .ToListAsync();
+        var due = await Due(desk.Db, end);
         var ids = due.Select(told => told.Row.ProjectId).Distinct().ToList();
         var to = ids.Count == 0 ? [] : (await WithPeople(desk.Db, ids)).ToDictionary(p => p.Id);
         return
@@ -139,9 +136,19 @@ public static class ReadyToGo
                         () => new ByItselfDto(told.Row.ProjectId.Value, Time(desk, told.Row.Due), Untold.Words, "")
                     )
                 )
-                .OfType<ByItselfDto>(),
+                .OfType<ByItselfDto>()
+                .Take(MostByItself),
         ];
     }
+
+    private static readonly Func<GesamtDb, Instant, Task<List<ToldStep>>> Due = Prepared.Rows(
+        (GesamtDb db, Instant end) =>
+            ToldStep
+                .Of(db)
+                .Where(told => told.Row.State == StepState.Planned && told.Row.Due < end)
+                .OrderBy(told => told.Row.Due)
+                .Take(MostDue)
+    );
 
     private static readonly Func<GesamtDb, IReadOnlyCollection<ProjectId>, Task<List<ProjectRow>>> WithPeople =
         Prepared.Rows(

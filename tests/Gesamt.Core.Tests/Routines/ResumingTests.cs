@@ -197,6 +197,46 @@ public sealed class ResumingTests
         Assert.Empty(Resuming.Of(stopped, At("2027-03-09 10:00")).Ahead);
     }
 
+    [Fact] // the first of a chain was to go before an opening that is over
+    public void What_hangs_on_a_step_that_is_not_true_any_more_goes_on_too()
+    {
+        var opening = new Routine(
+            "opening",
+            "Around the opening",
+            Cause.NamedDate,
+            [Around("neighbours", Cause.NamedDate, -3), Around("thanks", Cause.PreviousStep, 7)]
+        );
+        var resuming = Resuming.OfStoppedByHand(
+            Case(
+                KindRules.Default,
+                [new Run(RunId, opening)],
+                [
+                    ("2027-03-01 09:00", new Happening.DateSet(KindRules.Default.MainDate, Date("2027-03-12"), null)),
+                    ("2027-03-01 09:00", new Happening.RunBegan(RunId)),
+                    .. opening.Steps.Select(step =>
+                        (
+                            "2027-03-02 10:00",
+                            (Happening)new Happening.StepStopped(new(RunId, step.Key, 0), StopRule.ByHand)
+                        )
+                    ),
+                ]
+            ),
+            At("2027-03-15 10:00")
+        );
+        Assert.Equal(["thanks"], resuming.Ahead.Select(step => step.Ref.Step));
+        Assert.Empty(resuming.Missed);
+        Assert.Equal(["neighbours"], resuming.Skipped.Select(step => step.Ref.Step));
+
+        static Step Around(string key, Cause after, int days) =>
+            new(
+                key,
+                new Timing(after, Span.Days(days), new LocalTime(12, 0)),
+                new StepAction.Letter(key),
+                StepMode.ByItself,
+                Stops()
+            );
+    }
+
     [Fact] // whenever it is taken back, nothing acts in that moment
     public void Nothing_is_let_out_at_once_whenever_it_is_voided() =>
         Gen.Int[1, 60 * 24 * 40]

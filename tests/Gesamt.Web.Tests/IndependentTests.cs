@@ -1,0 +1,40 @@
+using Gesamt.Web.Hosting;
+using Microsoft.Extensions.Logging.Abstractions;
+
+namespace Gesamt.Web.Tests;
+
+/// <summary>Work in pieces of which none holds up another.</summary>
+public sealed class IndependentTests
+{
+    [Fact]
+    public async Task A_piece_that_fails_holds_up_no_other()
+    {
+        List<int> begun = [];
+        await Independent.EachAsync(NullLogger.Instance, "piece", [1, 2], Begin, CancellationToken.None);
+        Assert.Equal([1, 2], begun);
+
+        Task Begin(int piece)
+        {
+            begun.Add(piece);
+            throw new InvalidOperationException();
+        }
+    }
+
+    [Fact] // thrown on, it would be the end of the ticker, told as a fault of the house
+    public async Task What_fails_in_the_moment_of_a_stop_is_written_down_like_any_other_and_the_rest_is_left()
+    {
+        using var stop = new CancellationTokenSource();
+        List<int> begun = [];
+        await Assert.ThrowsAsync<OperationCanceledException>(() =>
+            Independent.EachAsync(NullLogger.Instance, "piece", [1, 2], BeginAsync, stop.Token)
+        );
+        Assert.Equal([1], begun);
+
+        async Task BeginAsync(int piece)
+        {
+            begun.Add(piece);
+            await stop.CancelAsync();
+            throw new InvalidOperationException();
+        }
+    }
+}
