@@ -63,6 +63,7 @@ try
         ["register"] = "/api/register?year=2026",
         ["register-all"] = "/api/register",
         ["search"] = "/api/search?words=harbour%20gulls",
+        ["search-common"] = "/api/search?words=invoice",
         ["search-misspelt"] = "/api/search?words=harbuor",
         ["people"] = "/api/people",
         ["papers"] = "/api/papers/signed?year=2026",

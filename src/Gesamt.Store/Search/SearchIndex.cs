@@ -278,8 +278,7 @@ public static class SearchIndex
             return [];
         await db.Database.OpenConnectionAsync();
         await using var command = db.Database.GetDbConnection().CreateCommand();
-        command.CommandText =
-            "SELECT rowid, Sort, ProjectId, Title, snippet(Search, 3, '', '', '…', 14) FROM Search WHERE Search MATCH $words ORDER BY bm25(Search, 0, 0, 8, 1) * CASE Sort WHEN 'Project' THEN 3 WHEN 'Person' THEN 2 ELSE 1 END LIMIT $most";
+        command.CommandText = Finding;
         Add(command, "$words", query);
         Add(command, "$most", most);
         await using var reader = await command.ExecuteReaderAsync();
@@ -299,6 +298,12 @@ public static class SearchIndex
 
     // room for sorts to come, so that no key changes with a new one
     private const int SortsPerRow = 32;
+
+    // a hit's sort is told by its key: asked of its row, all that is found of a common word would be fetched to be put in order
+    private static readonly string Finding = string.Create(
+        System.Globalization.CultureInfo.InvariantCulture,
+        $"SELECT rowid, Sort, ProjectId, Title, snippet(Search, 3, '', '', '…', 14) FROM Search WHERE Search MATCH $words ORDER BY bm25(Search, 0, 0, 8, 1) * CASE rowid % {SortsPerRow} WHEN {(int)FoundSort.Project} THEN 3 WHEN {(int)FoundSort.Person} THEN 2 ELSE 1 END LIMIT $most"
+    );
 
     private static IEnumerable<string> Words(string text) =>
         new string([.. text.Select(c => char.IsLetterOrDigit(c) ? c : ' ')])
