@@ -1,4 +1,5 @@
 using Gesamt.Core.Turns;
+using Gesamt.Store.Projects;
 
 namespace Gesamt.Web.Tests;
 
@@ -148,6 +149,38 @@ public sealed class StandingTests(FullStudio studio) : IClassFixture<FullStudio>
         }
         return least;
     }
+
+    [Theory]
+    [InlineData(false)]
+    [InlineData(true)]
+    public Task Several_projects_read_together_are_as_each_read_alone(bool toChange) =>
+        studio.LookAsync(
+            async (Hosting.Desk desk) =>
+            {
+                var all = await desk.Db.AllProjects.Select(p => p.Id).ToListAsync();
+                var together = await desk.Db.OpenManyAsync(all, desk.Calendar, toChange);
+                Assert.Equal(
+                    await desk.Db.Projects.OrderBy(p => p.Id).Select(p => p.Id).ToListAsync(),
+                    together.Keys.OrderBy(id => id.Value)
+                );
+                Assert.All(
+                    together.Values,
+                    file =>
+                        Assert.Equal(
+                            toChange ? EntityState.Unchanged : EntityState.Detached,
+                            desk.Db.Entry(file.Row).State
+                        )
+                );
+                foreach (var (id, file) in together)
+                {
+                    desk.Db.ChangeTracker.Clear();
+                    var alone = await desk.OpenAsync(id);
+                    Assert.Equal(TurnRule.Of(alone.Case, desk.Now), TurnRule.Of(file.Case, desk.Now));
+                    Assert.Equal((alone.MailContact.Name, alone.MailTo), (file.MailContact.Name, file.MailTo));
+                }
+                return true;
+            }
+        );
 
     private async Task CompareAsync()
     {

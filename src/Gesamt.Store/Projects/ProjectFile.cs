@@ -28,12 +28,12 @@ public sealed class ProjectFile(ProjectRow row, Case @case)
 /// <summary>Reads what the rules need of projects.</summary>
 public static class ProjectFiles
 {
-    /// <summary>With the rows that are read along with a project's own.</summary>
-    private static IQueryable<ProjectRow> Whole(IQueryable<ProjectRow> projects) =>
-        projects.Include(p => p.Client).Include(p => p.Kind).Include(p => p.People).ThenInclude(p => p.Person);
+    /// <summary>All, with the rows that are read along with a project's own.</summary>
+    private static IQueryable<ProjectRow> Whole(GesamtDb db) =>
+        db.AllProjects.Include(p => p.Client).Include(p => p.Kind).Include(p => p.People).ThenInclude(p => p.Person);
 
     private static readonly Func<GesamtDb, ProjectId, Task<ProjectRow?>> One = EF.CompileAsyncQuery(
-        (GesamtDb db, ProjectId id) => Whole(db.AllProjects).SingleOrDefault(p => p.Id == id)
+        (GesamtDb db, ProjectId id) => Whole(db).SingleOrDefault(p => p.Id == id)
     );
 
     private static readonly Func<GesamtDb, ProjectId, Task<List<FactRow>>> Facts = Prepared.Rows(
@@ -47,12 +47,13 @@ public static class ProjectFiles
 
     private static readonly Func<GesamtDb, IReadOnlyCollection<ProjectId>, Task<List<ProjectRow>>> Many = Prepared.Rows(
         (GesamtDb db, IReadOnlyCollection<ProjectId> ids) =>
-            Whole(db.Projects).AsNoTracking().Where(p => ids.Contains(p.Id))
+            Whole(db).AsNoTracking().Where(p => !p.Rehearsal && ids.Contains(p.Id))
     );
 
     private static readonly Func<GesamtDb, IReadOnlyCollection<ProjectId>, Task<List<ProjectRow>>> ManyToChange =
         Prepared.Rows(
-            (GesamtDb db, IReadOnlyCollection<ProjectId> ids) => Whole(db.Projects).Where(p => ids.Contains(p.Id))
+            (GesamtDb db, IReadOnlyCollection<ProjectId> ids) =>
+                Whole(db).Where(p => !p.Rehearsal && ids.Contains(p.Id))
         );
 
     private static readonly Func<GesamtDb, IReadOnlyCollection<ProjectId>, Task<List<FactRow>>> FactsOfMany =
