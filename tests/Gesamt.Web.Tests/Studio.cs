@@ -5,6 +5,7 @@ using Gesamt.Web.Hosting;
 using Gesamt.Web.Ticking;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.Extensions.Logging;
 
 namespace Gesamt.Web.Tests;
 
@@ -137,13 +138,49 @@ public static class Laid
     {
         using var studio = new Laying(withProjects);
         _ = studio.Server;
+        // the house goes on where a part of it fails, so what failed is asked for
+        Assert.Empty(studio.Heard.Failures);
         AppDomain.CurrentDomain.ProcessExit += (_, _) => Directory.Delete(studio.Data, recursive: true);
         return studio.Data;
     }
 
     private sealed class Laying(bool withProjects) : Studio(withProjects)
     {
+        public Failing Heard { get; } = new();
+
         protected override bool KeepsData => true;
+
+        protected override void ConfigureWebHost(IWebHostBuilder builder)
+        {
+            base.ConfigureWebHost(builder);
+            builder
+                .ConfigureLogging(log => log.AddProvider(Heard))
+                .UseSetting($"Logging:{nameof(Failing)}:LogLevel:Default", "Error");
+        }
+    }
+
+    /// <summary>Keeps what is written down as an error.</summary>
+    [ProviderAlias(nameof(Failing))]
+    private sealed class Failing : ILoggerProvider, ILogger
+    {
+        public System.Collections.Concurrent.ConcurrentQueue<string> Failures { get; } = [];
+
+        public ILogger CreateLogger(string categoryName) => this;
+
+        public IDisposable? BeginScope<TState>(TState state)
+            where TState : notnull => null;
+
+        public bool IsEnabled(LogLevel logLevel) => logLevel >= LogLevel.Error;
+
+        public void Log<TState>(
+            LogLevel logLevel,
+            EventId eventId,
+            TState state,
+            Exception? exception,
+            Func<TState, Exception?, string> formatter
+        ) => Failures.Enqueue($"{formatter(state, exception)} {exception}");
+
+        public void Dispose() { }
     }
 }
 
