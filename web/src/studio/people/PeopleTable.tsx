@@ -54,10 +54,12 @@ export function PeopleTable({ people }: { people: PeopleDto }) {
 									`${one.projects}${one.open > 0 ? `, ${one.open} open` : ""}`}
 							</Cell>
 							<Cell end>{one.agreed}</Cell>
-							<Cell className="whitespace-nowrap">
-								{one.lastContact}{" "}
+							<Cell>
+								<span className="whitespace-nowrap">{one.lastContact}</span>{" "}
 								{one.daysSince != null && (
-									<span className="text-soft">{ago(one.daysSince)}</span>
+									<span className="text-soft whitespace-nowrap">
+										{ago(one.daysSince)}
+									</span>
 								)}
 							</Cell>
 							<Cell className="text-soft">{one.labels.join(", ")}</Cell>

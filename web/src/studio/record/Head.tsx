@@ -51,6 +51,7 @@ export function Head({
 					<Button
 						kind="word"
 						size="small"
+						className="mr-2"
 						onClick={() => onMove(record.head.date)}
 					>
 						{record.head.date.words ? "move" : "set"}
@@ -64,7 +65,6 @@ export function Head({
 					<Button
 						kind="word"
 						size="small"
-						className="ml-2"
 						onClick={() => onMove({ day: null })}
 					>
 						another date

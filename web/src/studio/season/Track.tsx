@@ -75,8 +75,8 @@ export function Track({
 					<text
 						x={at(row.date.at)}
 						y={13}
-						dx={row.date.at > scale.days * 0.8 ? -5 : 5}
-						textAnchor={row.date.at > scale.days * 0.8 ? "end" : "start"}
+						dx={row.date.at > scale.days / 2 ? -5 : 5}
+						textAnchor={row.date.at > scale.days / 2 ? "end" : "start"}
 						className="fill-ink font-head text-[12.4px] font-semibold [paint-order:stroke] stroke-plaster [stroke-width:4px]"
 					>
 						{row.date.words}
