@@ -16,6 +16,7 @@ public sealed class FollowUpTests(Demo demo) : IClassFixture<Demo>
             AnInquiryComes(name);
             TheOwnerAsksBack(name);
         }
+        TheFollowUpsAreStoppedAndLetGoOnByKeys();
         await demo.House.WaitUntilAsync(Instant.FromUtc(2027, 2, 4, 10, 0));
         TheClientWritesAMinuteEarlier();
         await TheQuietLeadIsFollowedUpTwiceAndEndedAsync();
@@ -52,6 +53,23 @@ public sealed class FollowUpTests(Demo demo) : IClassFixture<Demo>
         owner.Go("/today");
         owner.PressWith($"Mural for {name}");
         AQuestionIsSent();
+    }
+
+    /// <summary>A part of the sheet changes its place as it is opened or folded, and the focus goes with it.</summary>
+    private void TheFollowUpsAreStoppedAndLetGoOnByKeys()
+    {
+        owner.KeyTo(Keys.Tab, "button", "Follow-ups", 150);
+        owner.Key(Keys.Enter);
+        owner.See("stop all");
+        owner.SeeHeard("button “Follow-ups”");
+        owner.KeyTo(Keys.Tab, "button", "stop all", most: 1);
+        owner.Key(Keys.Enter);
+        owner.See("Everything pending is stopped");
+        owner.KeyTo(Keys.Tab, "button", "go on", most: 2);
+        owner.Key(Keys.Enter);
+        owner.See("stop all");
+        owner.Press("Follow-ups");
+        owner.SeeHeard("button “Follow-ups ");
     }
 
     private void AQuestionIsSent()

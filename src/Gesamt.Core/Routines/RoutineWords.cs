@@ -90,7 +90,7 @@ public static class RoutineWords
         {
             StopRule.FormReturned => "form returned",
             StopRule.HandedOver => "handed over",
-            StopRule.ByHand => "stopped by hand",
+            StopRule.ByHand => "by hand",
             StopRule.CauseGone => "its cause taken back",
             StopRule.PutAway => "put away",
             StopRule.Past => "its date is past",

@@ -1,8 +1,10 @@
 import { createContext, type ReactNode, useContext } from "react";
 import { Button } from "../../ui/Button";
 
-/** How the part around a block is folded away; nothing where it cannot be. */
-export const Folding = createContext<(() => void) | undefined>(undefined);
+/** The part around a block and how it is folded away; nothing where it cannot be. */
+export const Folding = createContext<
+	{ part: string; fold: () => void } | undefined
+>(undefined);
 
 /** One part of the sheet under its heading, with what can be done there beside it. */
 export function Block({
@@ -14,16 +16,17 @@ export function Block({
 	aside?: ReactNode;
 	children: ReactNode;
 }) {
-	const fold = useContext(Folding);
+	const folding = useContext(Folding);
 	return (
 		<section
 			aria-label={title}
+			data-part={folding?.part}
 			className="border-b border-hair py-3 last:border-0"
 		>
 			<div className="flex items-baseline gap-3 pb-0.5">
 				<h2 className="text-[15px]">
-					{fold ? (
-						<Button kind="line" aria-expanded onClick={fold}>
+					{folding ? (
+						<Button kind="line" aria-expanded onClick={folding.fold}>
 							{title}
 						</Button>
 					) : (

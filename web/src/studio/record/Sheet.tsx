@@ -36,13 +36,31 @@ export function Sheet({
 			.find((one) => one.ariaLabel === shown?.title)
 			?.scrollIntoView({ block: "nearest" });
 	}, [shown?.title]);
+	// a part changes its place as it is opened or folded, and whoever did that goes with it
+	const turned = useRef<string>(undefined);
+	const turn = (part: string, open: boolean) => {
+		turned.current = part;
+		opened.set(part, open);
+	};
+	useEffect(() => {
+		const part = turned.current;
+		turned.current = undefined;
+		if (!part) return;
+		const at = [
+			...(sheet.current?.querySelectorAll<HTMLElement>("[data-part]") ?? []),
+		].find((one) => one.dataset.part === part);
+		(at?.querySelector<HTMLElement>("h2 button") ?? at)?.focus();
+	});
 	const folded = parts.filter((part) => !isOpen(part));
 	const empty = folded.filter((part) => part.empty);
 	return (
 		<div ref={sheet} className="panel px-4 py-0.5">
 			<Guides brief={record.about.brief} />
 			{parts.filter(isOpen).map((part) => (
-				<Folding key={part.title} value={() => opened.set(part.title, false)}>
+				<Folding
+					key={part.title}
+					value={{ part: part.title, fold: () => turn(part.title, false) }}
+				>
 					{part.show()}
 				</Folding>
 			))}
@@ -52,9 +70,10 @@ export function Sheet({
 					<Button
 						key={part.title}
 						kind="line"
+						data-part={part.title}
 						aria-expanded={false}
 						className="grid w-full grid-cols-[104px_1fr] gap-x-2 border-b border-hair py-[7px] hover:bg-plaster"
-						onClick={() => opened.set(part.title, true)}
+						onClick={() => turn(part.title, true)}
 					>
 						<b className="font-head text-[14.5px] font-[650]">{part.title}</b>
 						<span className="truncate text-[14.3px] text-soft">
@@ -69,8 +88,9 @@ export function Sheet({
 						<Button
 							key={part.title}
 							kind="word"
+							data-part={part.title}
 							aria-expanded={false}
-							onClick={() => opened.set(part.title, true)}
+							onClick={() => turn(part.title, true)}
 						>
 							{part.title}
 						</Button>
