@@ -50,17 +50,13 @@ public static class Season
         var first = new LocalDate(day.Year, day.Month, 1);
         var end = first.PlusMonths(span);
         var scale = new Scale(desk, first, end);
-        // how full a year of days is needs nothing of the projects
-        var days = desk.BesideAsync(beside =>
-            HeldDays.OfAsync(beside, Earlier(first, beside.Today), Count(beside, first, end))
-        );
         var rows = await RowsAsync(desk);
         var dots = await SeasonDots.OfAsync(desk, scale, [.. rows.Select(row => (row.Id, row.Standing))]);
         var shown = rows.Select(row => desk.Tell(() => Told(desk, scale, row, dots[row.Id]), () => Untold(row)))
             .OfType<SeasonRowDto>()
             .ToList();
+        var held = await HeldDays.OfAsync(desk, Earlier(first, desk.Today), Count(desk, first, end));
         var kinds = await KindsAsync(desk);
-        var held = await days;
         var hours = kinds.FirstOrDefault(one => one.Id == kind)?.Hours ?? FreeStart.UsualHours;
         return new(
             Title(first, end.PlusDays(-1)),
