@@ -42,7 +42,7 @@ public sealed record Resuming(
             GoingOn(
                 project,
                 now,
-                [.. undone.Except(passed)],
+                [.. undone.Where(step => !(step.Due <= now))],
                 [.. skipped.Select(step => new Happening.StepSkipped(step.Ref))]
             ),
             [.. passed.Where(step => step.IsTrue && !(step.Until <= now))],
