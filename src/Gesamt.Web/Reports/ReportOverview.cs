@@ -1,3 +1,4 @@
+using Gesamt.Core;
 using Gesamt.Web.Books;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Spent;
@@ -26,17 +27,17 @@ internal static class ReportOverview
             throw new InvalidException(("most", $"From 1 to {MostRows}."));
         var earliest = await EarliestAsync(desk);
         var range = ReportRange.Of(desk, query, earliest);
-        var asked = Cohort.Asked(desk, query, range);
-        var all = await asked.ReadAsync();
-        var took = await HourlyFigures.OfAsync(desk, asked.Where(p => p.Standing.FinishedAt != null));
+        var beside = desk.BesideAsync(second => BesideAsync(second, query, range, earliest));
+        var all = await Cohort.Asked(desk, query, range).ReadAsync();
+        var (lengths, booked, took, choices) = await beside;
         return new(
             Head(range, all),
             Funnel.Of(all),
-            await Lengths.OfAsync(desk, query, range),
-            await ColumnsAsync(desk, query, range, all),
+            lengths,
+            Columns(desk, range, all, booked),
             await Brought.OfAsync(desk, all, took, by, most),
             Chased(all),
-            await ChoicesAsync(desk, earliest)
+            choices
         );
     }
 
@@ -57,6 +58,23 @@ internal static class ReportOverview
     public static IEnumerable<Came> ChasedTimes(IEnumerable<Came> all, int chases) =>
         all.Where(one => one.Chases is { } times && (chases >= ManyChases ? times >= ManyChases : times == chases));
 
+    /// <summary>What can be read without the inquiries themselves.</summary>
+    private static async Task<(
+        LengthsDto Lengths,
+        List<LocalDate> Booked,
+        IReadOnlyDictionary<ProjectId, Took> Took,
+        ReportChoicesDto Choices
+    )> BesideAsync(Desk desk, ReportQuery query, ReportRange range, LocalDate earliest) =>
+        (
+            await Lengths.OfAsync(desk, query, range),
+            await Cohort.FirstBookingDaysAsync(desk, query, range),
+            await HourlyFigures.OfAsync(
+                desk,
+                Cohort.Asked(desk, query, range).Where(p => p.Standing.FinishedAt != null)
+            ),
+            await ChoicesAsync(desk, earliest)
+        );
+
     private static ReportHeadDto Head(ReportRange range, List<Came> all) =>
         new(
             range.Title,
@@ -69,14 +87,13 @@ internal static class ReportOverview
             all.Count(one => one.IsOpen)
         );
 
-    private static async Task<IReadOnlyList<ReportColumnDto>> ColumnsAsync(
+    private static IReadOnlyList<ReportColumnDto> Columns(
         Desk desk,
-        ReportQuery query,
         ReportRange range,
-        List<Came> all
+        List<Came> all,
+        List<LocalDate> booked
     )
     {
-        var booked = await Cohort.FirstBookingDaysAsync(desk, query, range);
         var came = all.Select(one => (On: desk.Calendar.DateOf(one.Began!.Value), one.IsWon)).ToList();
         return
         [
