@@ -51,7 +51,16 @@ using Microsoft.AspNetCore.DataProtection;
 
 _ = Task.Run(Sqlite.WarmUp);
 var builder = WebApplication.CreateBuilder(args);
-var settings = builder.Configuration.GetSection("Gesamt").Get<Settings>() ?? new Settings();
+Settings settings;
+try
+{
+    settings = Settings.Of(builder.Configuration);
+}
+catch (SettingException e)
+{
+    await Console.Error.WriteLineAsync(e.Message);
+    return 2;
+}
 
 // the tool that writes the API's description runs this program up to its start, and must leave no data behind
 var describing = System.Reflection.Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";

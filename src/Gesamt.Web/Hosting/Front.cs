@@ -1,4 +1,3 @@
-using System.Net;
 using Microsoft.AspNetCore.HttpOverrides;
 using Microsoft.AspNetCore.StaticFiles;
 
@@ -42,19 +41,10 @@ public static class Front
         options.ForwardedHeaders = ForwardedHeaders.XForwardedFor | ForwardedHeaders.XForwardedProto;
         options.KnownProxies.Clear();
         options.KnownIPNetworks.Clear();
-        foreach (
-            var proxy in settings.Proxies.Split(
-                ',',
-                StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries
-            )
-        )
-            if (System.Net.IPNetwork.TryParse(proxy, out var network))
-                options.KnownIPNetworks.Add(network);
-            else if (IPAddress.TryParse(proxy, out var address))
-                options.KnownProxies.Add(address);
-            else
-                throw new InvalidOperationException(
-                    $"Gesamt__Proxies: “{proxy}” is neither an address nor a network such as 10.0.0.0/8."
-                );
+        var (addresses, networks) = settings.Believed();
+        foreach (var address in addresses)
+            options.KnownProxies.Add(address);
+        foreach (var network in networks)
+            options.KnownIPNetworks.Add(network);
     }
 }
