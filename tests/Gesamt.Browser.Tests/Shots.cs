@@ -62,10 +62,7 @@ public sealed class Shots
         owner.PressWith("Dovecote taproom");
         owner.Press("Proposal");
         Shot(owner, "proposal", "As suggested");
-        owner.Screen(390, 844);
-        owner.Go("/i/mural");
-        Shot(owner, "inquiry-phone", "A mural for your wall");
-        owner.Screen(1280, 800);
+        Page(owner, "/people", "people", "Last contact");
         owner.Go("/post-office");
         owner.Type("Only letters from or to", "oskar");
         owner.Wait(() => !owner.Text.Contains("to Ada", StringComparison.Ordinal), () => "The list does not narrow.");

@@ -4,12 +4,14 @@ import { Link } from "react-router";
 import { answer, api } from "../../api/client";
 import type { PersonSort } from "../../api/schema";
 import { Button } from "../../ui/Button";
+import { Empty } from "../../ui/Empty";
 import { Select } from "../../ui/Select";
 import { Shown } from "../../ui/Shown";
 import { Tick } from "../../ui/Tick";
 import { useNarrowing, WordsField } from "../narrowing";
+import { useNarrow } from "../useNarrow";
 import { EditPerson, nobody } from "./EditPerson";
-import { PeopleTable, sorts } from "./PeopleTable";
+import { PeopleList, PeopleTable, sorts } from "./PeopleTable";
 import { TakeCards } from "./TakeCards";
 
 /** Who is asked for, as the page's own address says it. */
@@ -23,6 +25,7 @@ const asked = (search: URLSearchParams) => ({
 /** Everybody the studio knows, with what was last heard of them. */
 export default function People() {
 	const { search, set } = useNarrowing();
+	const narrow = useNarrow();
 	const [adding, setAdding] = useState(false);
 	const people = useQuery({
 		queryKey: ["over", "people", search.toString()],
@@ -38,7 +41,7 @@ export default function People() {
 		document.title = "People, Gesamt";
 	}, []);
 	return (
-		<main className="px-5 pb-8">
+		<main className="px-5 pb-8 max-md:px-4">
 			<div className="flex flex-wrap items-end gap-3 pt-4 pb-3">
 				<h1 className="mr-3">People</h1>
 				<WordsField
@@ -76,7 +79,7 @@ export default function People() {
 					checked={search.get("longestFirst") === "true"}
 					onChange={(checked) => set("longestFirst", checked ? "true" : "")}
 				/>
-				<div className="ml-auto flex flex-wrap gap-2">
+				<div className="ml-auto flex flex-wrap gap-2 max-md:ml-0">
 					<Button asChild>
 						<Link to="/money/invoices">Invoices</Link>
 					</Button>
@@ -89,22 +92,53 @@ export default function People() {
 					<Button kind="go" onClick={() => setAdding(true)}>
 						Add somebody
 					</Button>
-					<TakeCards />
-					<Button asChild>
-						<a href="/api/people.vcf">vCards</a>
-					</Button>
-					<Button asChild>
-						<a href={`/api/people.csv?${search}`}>CSV</a>
-					</Button>
-					<Button asChild>
-						<Link to="/import">Take over a table</Link>
-					</Button>
 				</div>
 			</div>
 			{adding && (
 				<EditPerson details={nobody} onClose={() => setAdding(false)} />
 			)}
-			<Shown query={people}>{(data) => <PeopleTable people={data} />}</Shown>
+			<Shown query={people}>
+				{(data) =>
+					data.total === 0 ? (
+						<Empty>
+							Nobody of that kind yet. Every inquiry brings its client with it;
+							add colleagues, suppliers and venues yourself, or take them over
+							below.
+						</Empty>
+					) : (
+						<>
+							{narrow ? (
+								<PeopleList people={data} />
+							) : (
+								<PeopleTable people={data} />
+							)}
+							<p className="under pt-2">
+								{data.total} {data.total === 1 ? "person" : "people"}
+								{data.more > 0 && `, ${data.more} more than are shown`}
+							</p>
+						</>
+					)
+				}
+			</Shown>
+			<InAndOut search={search} />
 		</main>
+	);
+}
+
+/** What is done now and then: everybody out as files, and people or projects kept elsewhere in. */
+function InAndOut({ search }: { search: URLSearchParams }) {
+	return (
+		<div className="flex flex-wrap items-baseline gap-2 pt-5">
+			<Button asChild>
+				<a href={`/api/people.csv?${search}`}>As a table (CSV)</a>
+			</Button>
+			<Button asChild>
+				<a href="/api/people.vcf">As vCards</a>
+			</Button>
+			<TakeCards />
+			<Button asChild>
+				<Link to="/import">Take over a table of projects</Link>
+			</Button>
+		</div>
 	);
 }

@@ -36,7 +36,7 @@ export default function Signed() {
 		document.title = "Signed papers, Gesamt";
 	}, []);
 	return (
-		<main className="px-5 pb-8">
+		<main className="px-5 pb-8 max-md:px-4">
 			<div className="flex flex-wrap items-end gap-3 pt-4 pb-3">
 				<h1 className="mr-3">Signed papers</h1>
 				<WordsField
@@ -75,7 +75,7 @@ export default function Signed() {
 					<option value="false">in force</option>
 					<option value="true">voided</option>
 				</Select>
-				<div className="ml-auto flex gap-2">
+				<div className="ml-auto flex gap-2 max-md:ml-0">
 					<Button asChild>
 						<Link to="/people">People</Link>
 					</Button>

@@ -14,12 +14,11 @@ export function TakeCards() {
 		<>
 			<FilePick
 				accept={`.vcf,text/vcard,${tableFiles}`}
-				name="Take vCards or a table of people"
 				onFiles={([file]) =>
 					file && act.run(async () => setDone(await taken(file)))
 				}
 			>
-				Take vCards or a table
+				Take vCards or a table of people
 			</FilePick>
 			<Refused of={act.refusal} />
 			{done && (

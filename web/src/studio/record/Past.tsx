@@ -28,7 +28,7 @@ export function Past({
 	);
 	const isOpen = open && opened === `${open.what}.${open.id}`;
 	return (
-		<li className="grid min-h-9 grid-cols-[64px_22px_1fr_auto] text-[14.5px] md:grid-cols-[92px_22px_1fr_auto]">
+		<li className="grid min-h-9 grid-cols-[82px_22px_1fr_auto] text-[14.5px] md:grid-cols-[92px_22px_1fr_auto]">
 			<time className="pt-[3px] pr-2.5 text-right text-small text-soft">
 				{entry.at.day}
 			</time>
