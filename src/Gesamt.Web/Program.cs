@@ -54,7 +54,7 @@ var builder = WebApplication.CreateBuilder(args);
 Settings settings;
 try
 {
-    settings = Settings.Of(builder.Configuration);
+    settings = SettingsReader.Read(builder.Configuration);
 }
 catch (SettingException e)
 {

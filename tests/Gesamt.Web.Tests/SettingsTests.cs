@@ -7,7 +7,7 @@ namespace Gesamt.Web.Tests;
 public sealed class SettingsTests
 {
     private static Settings Of(params (string Name, string Value)[] settings) =>
-        Settings.Of(
+        SettingsReader.Read(
             new ConfigurationBuilder()
                 .AddInMemoryCollection(
                     settings.Select(one => KeyValuePair.Create($"Gesamt:{one.Name}", (string?)one.Value))
@@ -23,12 +23,14 @@ public sealed class SettingsTests
     [InlineData("Clock", "tomorrow", "2027-01-25T10:30:00Z")]
     [InlineData("InquiriesPerMinute", "0", "less than 1")]
     [InlineData("UploadMegabytes", "-5", "less than 1")]
-    [InlineData("InquiriesPerMinute", "many", "'many'")]
-    [InlineData("Mode", "Holiday", "'Holiday'")]
+    [InlineData("InquiriesPerMinute", "many", "“many” is no whole number")]
+    [InlineData("Flushes", "often", "neither true nor false")]
+    [InlineData("Mode", "Holiday", "none of Real, Demo, Test")]
+    [InlineData("Smtp:Port", "post", "“post” is no whole number")]
     public void What_cannot_be_is_told_by_its_name(string name, string value, string told)
     {
         var refused = Assert.Throws<SettingException>(() => Of((name, value)));
-        Assert.Contains(name, refused.Message);
+        Assert.StartsWith($"Gesamt__{name.Replace(":", "__", StringComparison.Ordinal)}: ", refused.Message);
         Assert.Contains(told, refused.Message);
     }
 

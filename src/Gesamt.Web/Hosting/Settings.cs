@@ -12,9 +12,6 @@ public enum RunMode
     Test,
 }
 
-/// <summary>A setting says what cannot be: the message names it, and says what can.</summary>
-public sealed class SettingException(string message) : Exception(message);
-
 /// <summary>Settings of one running copy, from the command line, the environment or appsettings.</summary>
 public sealed class Settings
 {
@@ -79,7 +76,7 @@ public sealed class Settings
     public Instant? ClockAt =>
         Clock is null ? null
         : OffsetDateTimePattern.Rfc3339.Parse(Clock) is { Success: true, Value: var at } ? at.ToInstant()
-        : throw Wrong("Clock", Clock, "no moment with its zone, such as 2027-01-25T10:30:00Z");
+        : throw SettingException.Of("Clock", Clock, "no moment with its zone, such as 2027-01-25T10:30:00Z");
 
     /// <summary>Where nightly backups are kept; beside the studio's own files when empty. Another disk is better.</summary>
     public string Backups { get; init; } = "";
@@ -101,7 +98,7 @@ public sealed class Settings
             else if (IPAddress.TryParse(proxy, out var address))
                 addresses.Add(address);
             else
-                throw Wrong("Proxies", proxy, "neither an address nor a network such as 10.0.0.0/8");
+                throw SettingException.Of("Proxies", proxy, "neither an address nor a network such as 10.0.0.0/8");
         return (addresses, networks);
     }
 
@@ -116,52 +113,6 @@ public sealed class Settings
 
     /// <summary>Whether clients can pay on their page: through the stand-in, as long as no provider is plugged in.</summary>
     public bool PaysOnPage => Mode != RunMode.Real;
-
-    /// <summary>What is set for this copy, checked: nothing is opened or laid with a setting that cannot be.</summary>
-    /// <exception cref="SettingException">One says what cannot be.</exception>
-    public static Settings Of(IConfiguration configuration)
-    {
-        var settings = Read(configuration.GetSection("Gesamt"));
-        if (settings.Address.Length > 0 && !IsWebAddress(settings.Address))
-            throw Wrong(nameof(Address), settings.Address, "no address such as https://studio.example");
-        foreach (
-            var (name, number) in new (string, long)[]
-            {
-                (nameof(SignInsPerMinute), settings.SignInsPerMinute),
-                (nameof(InquiriesPerMinute), settings.InquiriesPerMinute),
-                (nameof(ClientCallsPerMinute), settings.ClientCallsPerMinute),
-                (nameof(OpenCallsPerMinute), settings.OpenCallsPerMinute),
-                (nameof(UploadMegabytesPerAddress), settings.UploadMegabytesPerAddress),
-                (nameof(UploadMegabytes), settings.UploadMegabytes),
-                (nameof(ClientMegabytesPerDay), settings.ClientMegabytesPerDay),
-            }
-        )
-            if (number < 1)
-                throw Wrong(name, $"{number}", "less than 1, with which nobody comes in");
-        _ = (settings.ClockAt, settings.Believed());
-        return settings;
-    }
-
-    private static Settings Read(IConfigurationSection section)
-    {
-        try
-        {
-            return section.Get<Settings>() ?? new();
-        }
-        catch (InvalidOperationException e)
-        {
-            // a word for a number, or a mode there is not: it names the setting and what kind it is of
-            throw new SettingException(e.Message);
-        }
-    }
-
-    private static bool IsWebAddress(string text) =>
-        Uri.TryCreate(text, UriKind.Absolute, out var address)
-        && (address.Scheme == Uri.UriSchemeHttps || address.Scheme == Uri.UriSchemeHttp)
-        && address is { UserInfo: "", Query: "", Fragment: "" };
-
-    private static SettingException Wrong(string name, string said, string what) =>
-        new($"Gesamt__{name}: “{said}” is {what}.");
 }
 
 /// <summary>A real mail server to hand letters over to (RFC 5321).</summary>
