@@ -65,7 +65,7 @@ function SignedList({ rows }: { rows: readonly SignedPaperDto[] }) {
 	return (
 		<ul aria-label="Signed papers" className="text-[14.3px]">
 			{rows.map((row) => (
-				<li key={row.file} className="border-b border-hair py-2">
+				<li key={row.file} className="border-b border-hair py-2 leading-6">
 					<Paper row={row} />
 					<span className="block">
 						<Project row={row} />, <Client row={row} />
