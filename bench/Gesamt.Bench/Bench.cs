@@ -19,7 +19,7 @@ const int Projects = 5_000,
     FewProjects = 500,
     OpenProjects = 120,
     BankLines = 60,
-    DueSteps = 1_000,
+    DueSteps = 2_000,
     LettersEach = 15,
     ServerPort = 5191,
     TwinPort = 5192;
@@ -287,12 +287,16 @@ async Task BusyTickAsync()
 {
     var due = Ask("SELECT max(Due) FROM PlannedSteps WHERE State = 'Planned' AND Step = 'still-open'");
     var ahead = Instant.FromUnixTimeTicks(due) - InstantPattern.General.Parse(House.Clock).Value;
-    var held = Ask("SELECT count(*) FROM Letters WHERE State = 'Held'");
+    long Held() => Ask("SELECT count(*) FROM Letters WHERE State = 'Held'");
+    var held = Held();
     using var busyServer = await StartAsync(starts: 1);
     using var client = await SignedInAsync();
     for (var i = 0; i < 60; i++)
         await client.GetByteArrayAsync("/api/turns");
     List<double> looks = [];
+    var begun = Stopwatch.GetTimestamp();
+    double? half = null,
+        all = null;
     // setting the clock answers when the tick is over
     var tick = Load.TimeAsync(() =>
         Load.PostAsync(
@@ -307,13 +311,17 @@ async Task BusyTickAsync()
         )
     );
     while (!tick.IsCompleted)
+    {
         looks.Add(await Load.TimeAsync(() => client.GetByteArrayAsync("/api/turns")));
+        var (acted, passed) = (Held() - held, Stopwatch.GetElapsedTime(begun).TotalSeconds);
+        half ??= acted >= DueSteps / 2 ? passed : null;
+        all ??= acted >= DueSteps ? passed : null;
+    }
     var busy = await tick;
     busyServer.Kill();
     busyServer.WaitForExit();
-    var acted = Ask("SELECT count(*) FROM Letters WHERE State = 'Held'") - held;
     Say(
-        $"\nWith {acted:N0} letters to be held for an OK, in a server that was just started: {busy / 1000:0.0} s (wanted: 1,000 under 2 s), fifty projects in one act that is flushed, with all else that weeks passed at once make due. Turns, asked again and again meanwhile: p50 {Times.Of(looks).P50:0.0} ms, p95 {Times.Of(looks).P95:0.0} ms, {looks.Count} times."
+        $"\nWith {Held() - held:N0} letters to be held for an OK, fifty projects in one act that is flushed: the first thousand took {half:0.0} s in a server that was just started, the second {all - half:0.0} s (wanted: 1,000 under 2 s); with all else that days passed at once make due {busy / 1000:0.0} s. Turns, asked again and again meanwhile: p50 {Times.Of(looks).P50:0.0} ms, p95 {Times.Of(looks).P95:0.0} ms, {looks.Count} times."
     );
 }
 

@@ -6,6 +6,7 @@ using Gesamt.Core.Letters;
 using Gesamt.Core.Projects;
 using Gesamt.Core.Proposals;
 using Gesamt.Core.Texts;
+using Gesamt.Store;
 using Gesamt.Store.Json;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
@@ -24,6 +25,12 @@ public sealed record FilledLetter(string Subject, string Body, IReadOnlyList<str
 /// <summary>Fills letters from the record.</summary>
 public static class Writing
 {
+    // asked for each of thousands of letters that become due at once
+    private static readonly Func<GesamtDb, ProjectId, Task<string?>> Draft = EF.CompileAsyncQuery(
+        (GesamtDb db, ProjectId project) =>
+            db.OfferDrafts.Where(d => d.ProjectId == project).Select(d => d.Offer).SingleOrDefault()
+    );
+
     /// <inheritdoc cref="FillAsync(Desk, ProjectFile, LetterTemplateRow, Func{RecordWords, RecordWords}?)"/>
     /// <exception cref="MissingException">There is no letter of that key.</exception>
     public static async Task<FilledLetter> FillAsync(
@@ -147,13 +154,7 @@ public static class Writing
                 : await desk.Db.Invoices.AsNoTracking().SingleOrDefaultAsync(i => i.Id == invoice.Invoice);
         var client = file.Row.Client!;
         // the draft is what goes out next; what was sent before may be valid until another day
-        var draft = Asks("valid until", "proposal link")
-            ? await desk
-                .Db.OfferDrafts.AsNoTracking()
-                .Where(d => d.ProjectId == file.Id)
-                .Select(d => d.Offer)
-                .SingleOrDefaultAsync()
-            : null;
+        var draft = Asks("valid until", "proposal link") ? await Draft(desk.Db, file.Id) : null;
         var validUntil = draft is null ? proposal?.What.ValidUntil : StoreJson.Read<Offer>(draft).ValidUntil;
         var came = history.Last<Happening.InquiryCame>()?.Happened ?? desk.Now;
         return new(
