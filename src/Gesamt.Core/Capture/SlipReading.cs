@@ -101,13 +101,17 @@ public static partial class SlipReader
     /// <summary>“for” or “about” and the beginning of words of one project's name, as many words as fit; two projects that fit are none.</summary>
     private static (SlipProject?, IEnumerable<Understood>) ProjectIn(Rest rest, IReadOnlyList<SlipProject> projects)
     {
+        (SlipProject Project, string[][] Names)[]? called = null;
         for (var named = Named().Match(rest.Text); named.Success; named = Named().Match(rest.Text, named.Index + 1))
         {
+            called ??= [.. projects.Select(project => (project, project.Names.Select(WordsOf).ToArray()))];
             var words = named.Groups[1].Value.Split(' ', StringSplitOptions.RemoveEmptyEntries);
+            string?[] beginnings = [.. words.Select(word => word.Length < 3 ? null : Matching.Plain(word))];
             for (var count = words.Length; count > 0; count--)
             {
-                var fits = projects.Where(project => project.Names.Any(name => Fits(words[..count], name))).ToList();
-                if (fits is not [var only])
+                var asked = beginnings[..count];
+                var fits = called.Where(one => one.Names.Any(name => Fits(asked, name))).ToList();
+                if (fits is not [var (only, _)])
                     continue;
                 var taken = $"{rest.Text[named.Index..named.Groups[1].Index]}{string.Join(' ', words[..count])}";
                 rest.Cut(named.Index, taken.Length);
@@ -117,15 +121,12 @@ public static partial class SlipReader
         return (null, []);
     }
 
-    private static bool Fits(string[] words, string name)
-    {
-        var parts = (Matching.Plain(name) ?? "").Split(' ');
-        return words.All(word =>
-            word.Length >= 3
-            && Matching.Plain(word) is { } plain
-            && parts.Any(part => part.StartsWith(plain, StringComparison.Ordinal))
+    private static string[] WordsOf(string name) => (Matching.Plain(name) ?? "").Split(' ');
+
+    private static bool Fits(string?[] beginnings, string[] words) =>
+        beginnings.All(beginning =>
+            beginning is not null && words.Any(word => word.StartsWith(beginning, StringComparison.Ordinal))
         );
-    }
 
     private static LocalDate? DueIn(Rest rest, LocalDate today, StudioCalendar calendar, SlipProject? project)
     {

@@ -57,11 +57,13 @@ public static class Matching
     {
         if (string.IsNullOrWhiteSpace(name))
             return null;
-        var letters = BareText.Of(name).Select(c => char.IsLetterOrDigit(c) ? c : ' ');
-        return string.Join(
-            ' ',
-            new string([.. letters]).Split(' ', StringSplitOptions.RemoveEmptyEntries).Order(StringComparer.Ordinal)
-        );
+        var letters = BareText.Of(name).ToCharArray();
+        for (var i = 0; i < letters.Length; i++)
+            if (!char.IsLetterOrDigit(letters[i]))
+                letters[i] = ' ';
+        var words = new string(letters).Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        Array.Sort(words, StringComparer.Ordinal);
+        return string.Join(' ', words);
     }
 
     private static bool Same(string? a, string? b) => !string.IsNullOrEmpty(a) && a == b;

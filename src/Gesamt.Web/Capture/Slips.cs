@@ -3,12 +3,14 @@ using Gesamt.Core.Calendar;
 using Gesamt.Core.Capture;
 using Gesamt.Core.Facts;
 using Gesamt.Core.Stages;
+using Gesamt.Store;
 using Gesamt.Store.Model;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.People;
 using Gesamt.Web.Words;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
+using NodaTime;
 
 namespace Gesamt.Web.Capture;
 
@@ -39,6 +41,16 @@ public sealed record SlipGoneDto(bool Gone);
 public static class Slips
 {
     private const int Longest = 2_000;
+
+    private sealed record Open(ProjectId Id, string Title, string Client, string? Organisation, LocalDate? MainDate);
+
+    // asked with each letter that is typed
+    private static readonly Func<GesamtDb, ProjectId, Task<List<Open>>> MayBeAbout = Prepared.Rows(
+        (GesamtDb db, ProjectId here) =>
+            db
+                .Projects.Where(p => p.Standing.Ended == null && p.Standing.Stage != Stage.Finished || p.Id == here)
+                .Select(p => new Open(p.Id, p.Title, p.Client!.Name, p.Client.Organisation, p.Standing.MainDate))
+    );
 
     public static void MapSlips(this RouteGroupBuilder api)
     {
@@ -196,21 +208,7 @@ public static class Slips
         var (text, here) = (written.Text, written.Project);
         if (text.Length > Longest)
             throw new InvalidException(("text", $"Write 1 to {Longest} characters."));
-        var open = await desk
-            .Db.Projects.AsNoTracking()
-            .Where(p =>
-                p.Standing.Ended == null && p.Standing.Stage != Stage.Finished
-                || here != null && p.Id == new ProjectId(here.Value)
-            )
-            .Select(p => new
-            {
-                p.Id,
-                p.Title,
-                Client = p.Client!.Name,
-                p.Client.Organisation,
-                p.Standing.MainDate,
-            })
-            .ToListAsync();
+        var open = await MayBeAbout(desk.Db, new(here ?? 0));
         return SlipReader.Read(
             text,
             desk.Today,
