@@ -34,6 +34,25 @@ public sealed class ArchiveTests
         );
     }
 
+    [Fact] // as a folder is that was brought back and never started
+    public async Task What_is_derived_is_computed_before_it_stands_in_an_archive()
+    {
+        using var folder = new Folder();
+        await using var studio = await TakenInAsync(folder, Path.Combine(Kept, "version-2.zip"));
+        var first = await MadeAsync(studio, folder.Of("first.zip"));
+        var dates = await studio.LookAsync(
+            async (GesamtDb db) =>
+            {
+                await Sqlite.MarkStaleAsync(db, edition: 1);
+                return await db
+                    .Projects.Where(p => p.Standing.MainDate != null)
+                    .ExecuteUpdateAsync(set => set.SetProperty(p => p.Standing.MainDate, (LocalDate?)null));
+            }
+        );
+        Assert.NotEqual(0, dates);
+        Assert.Equal(first.Entries, (await MadeAsync(studio, folder.Of("second.zip"))).Entries);
+    }
+
     [Fact] // GESAMT_WRITE=1 writes it anew: whoever changes a row raises the version of the format where an older Gesamt would misread it
     public void The_schema_beside_the_description_is_that_of_the_rows()
     {

@@ -130,20 +130,24 @@ public sealed class Archiving(
         try
         {
             await using var scope = scopes.CreateAsyncScope();
-            if (!await Sqlite.IsNewestAsync(scope.ServiceProvider.GetRequiredService<GesamtDb>(), stop))
+            var db = scope.ServiceProvider.GetRequiredService<GesamtDb>();
+            if (!await Sqlite.IsNewestAsync(db, stop))
                 throw new InvalidDataException(
                     "This studio was last opened by an older Gesamt. Start it once with this one, then make the archive."
                 );
+            // a studio that was brought back and never started has no dates yet, and they stand in the calendar
+            if (!await Sqlite.IsDerivedAsync(db, stop))
+                await Rederiving.DoAsync(scopes, log, stop);
             // so that every paper there is stands in it
             await papers.KeepAsync(stop);
             Backup.Copy(settings.Database, copy);
             var options = new DbContextOptionsBuilder<GesamtDb>();
             options.UseGesamt(copy, flushes: false);
-            await using (var db = new GesamtDb(options.Options))
+            await using (var copied = new GesamtDb(options.Options))
             await using (var to = new FileStream(unfinished, FileMode.Create, FileAccess.ReadWrite))
             {
                 await WriteAsync(
-                    ActivatorUtilities.CreateInstance<Desk>(scope.ServiceProvider, db),
+                    ActivatorUtilities.CreateInstance<Desk>(scope.ServiceProvider, copied),
                     to,
                     withLinks,
                     report,

@@ -44,7 +44,6 @@ public static class Opening
             await Sqlite.MarkDerivedAsync(db);
         else if (!isDerived)
         {
-            await NamePlainlyAsync(db);
             if (await db.Projects.AnyAsync())
                 app.Logger.LogInformation("Every project is computed anew for this version; Gesamt opens after that");
             await Rederiving.DoAsync(app.Services.GetRequiredService<IServiceScopeFactory>(), app.Logger);
@@ -78,15 +77,6 @@ public static class Opening
             File.Delete(path);
         if (Directory.Exists(settings.Files))
             Directory.Delete(settings.Files, recursive: true);
-    }
-
-    /// <summary>People of a folder that had no plain names.</summary>
-    private static async Task NamePlainlyAsync(GesamtDb db)
-    {
-        foreach (var person in await db.People.Where(p => p.PlainName == "").ToListAsync())
-            person.Rename(person.Name);
-        await db.SaveChangesAsync();
-        db.ChangeTracker.Clear();
     }
 
     /// <summary>A demo started again does not go back behind what happened in it.</summary>

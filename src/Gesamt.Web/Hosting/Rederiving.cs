@@ -24,6 +24,7 @@ public static class Rederiving
                     await desk.Db.Rehearsals.Select(p => p.Id).ToListAsync(stop)
                 )
         );
+        await InScopeAsync(scopes, desk => NamePlainlyAsync(desk.Db));
         foreach (var some in projects.Chunk(AtOnce))
         {
             stop.ThrowIfCancellationRequested();
@@ -44,6 +45,14 @@ public static class Rederiving
                     return true;
                 })
         );
+    }
+
+    /// <summary>People of a folder that had no plain names.</summary>
+    private static async Task<int> NamePlainlyAsync(GesamtDb db)
+    {
+        foreach (var person in await db.People.Where(p => p.PlainName == "").ToListAsync())
+            person.Rename(person.Name);
+        return await db.SaveChangesAsync();
     }
 
     private static Task<bool> AloneAsync(IServiceScopeFactory scopes, ILogger log, ProjectId id) =>

@@ -8,6 +8,7 @@ import { Select } from "../../ui/Select";
 import { Shown } from "../../ui/Shown";
 import { Cell, Head, Table } from "../../ui/Table";
 import { useNarrowing, WordsField } from "../narrowing";
+import { useNarrow } from "../useNarrow";
 
 const standings: [NonNullable<PraiseStanding>, string][] = [
 	["MayBeQuoted", "may be quoted"],
@@ -95,6 +96,7 @@ function Rows({
 	rows: readonly PraisedProjectDto[];
 	narrowed: boolean;
 }) {
+	const narrow = useNarrow();
 	if (rows.length === 0)
 		return (
 			<p className="max-w-xl text-soft">
@@ -103,7 +105,21 @@ function Rows({
 					: "No praise yet. Open a letter or a note in a project and press q: what is marked of it is kept here."}
 			</p>
 		);
-	return (
+	return narrow ? (
+		<ul>
+			{rows.map((row) => (
+				<li key={row.project} className="border-b border-hair py-2">
+					<Said row={row} />
+					<p className="flex flex-wrap gap-x-3 leading-6">
+						<ProjectLink row={row} />
+						<ClientLink row={row} />
+					</p>
+					{row.quote.said && <p className="under">quote: {row.quote.said}</p>}
+					{row.show.said && <p className="under">show: {row.show.said}</p>}
+				</li>
+			))}
+		</ul>
+	) : (
 		<Table
 			caption="Praise"
 			head={
@@ -119,25 +135,14 @@ function Rows({
 			<tbody>
 				{rows.map((row) => (
 					<tr key={row.project} className="border-b border-hair align-top">
-						<Cell>
-							<span className="block max-w-md min-w-56 break-words whitespace-pre-line">
-								{row.words && `“${row.words}”`}
-							</span>
-							<span className="under block">
-								{[row.name, row.state].filter(Boolean).join(", ")}
-							</span>
+						<Cell className="max-w-md min-w-56">
+							<Said row={row} />
 						</Cell>
 						<Cell>
-							<Button asChild kind="word">
-								<Link to={`/projects/${row.project}?sheet=Praise`}>
-									{row.title}
-								</Link>
-							</Button>
+							<ProjectLink row={row} />
 						</Cell>
 						<Cell>
-							<Button asChild kind="word">
-								<Link to={`/people/${row.person}`}>{row.client}</Link>
-							</Button>
+							<ClientLink row={row} />
 						</Cell>
 						<Cell>{row.quote.said}</Cell>
 						<Cell>{row.show.said}</Cell>
@@ -145,5 +150,40 @@ function Rows({
 				))}
 			</tbody>
 		</Table>
+	);
+}
+
+interface OfRow {
+	row: PraisedProjectDto;
+}
+
+function Said({ row }: OfRow) {
+	return (
+		<>
+			<span className="block break-words whitespace-pre-line">
+				{row.words && `“${row.words}”`}
+			</span>
+			<span className="under block">
+				{[row.name, row.state].filter(Boolean).join(", ")}
+			</span>
+		</>
+	);
+}
+
+function ProjectLink({ row }: OfRow) {
+	return (
+		<Button asChild kind="word">
+			<Link data-walk to={`/projects/${row.project}?sheet=Praise`}>
+				{row.title}
+			</Link>
+		</Button>
+	);
+}
+
+function ClientLink({ row }: OfRow) {
+	return (
+		<Button asChild kind="word">
+			<Link to={`/people/${row.person}`}>{row.client}</Link>
+		</Button>
 	);
 }
