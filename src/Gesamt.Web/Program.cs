@@ -98,6 +98,7 @@ if (describing)
 services.AddSingleton<Live>();
 services.AddSingleton<SharedAnswers>();
 services.AddSingleton(ring);
+services.AddSingleton<Disk>();
 services.AddSingleton<Links>();
 services.AddSingleton<SignCodes>();
 services.AddSingleton<Upkeeping>();

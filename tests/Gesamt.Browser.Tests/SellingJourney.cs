@@ -106,6 +106,9 @@ public sealed class SellingJourney(Demo demo) : IClassFixture<Demo>
         owner.Go("/people/papers?words=dovecote");
         owner.See("Pia Lomond");
         Assert.Contains("sealed", owner.Section("Signed papers") + owner.Text);
+        // one key from wherever one stands
+        owner.Key("j");
+        Assert.Equal(owner.Driver.FindElement(By.CssSelector("main a[href$='.pdf']")).Text, owner.Focused());
         Assert.Equal("", owner.Violations());
         var path = Path.Combine(Path.GetTempPath(), $"{Guid.NewGuid():n}.pdf");
         try

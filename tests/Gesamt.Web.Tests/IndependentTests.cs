@@ -20,6 +20,20 @@ public sealed class IndependentTests
         }
     }
 
+    [Fact] // ENOSPC of Linux: each of thousands would be told
+    public async Task On_a_full_disk_the_rest_waits_for_the_next_time()
+    {
+        List<int> begun = [];
+        Assert.False(await Independent.EachAsync(NullLogger.Instance, "piece", [1, 2], Begin, CancellationToken.None));
+        Assert.Equal([1], begun);
+
+        Task Begin(int piece)
+        {
+            begun.Add(piece);
+            throw new IOException("No space left on device", 28);
+        }
+    }
+
     [Fact] // thrown on, it would be the end of the ticker, told as a fault of the house
     public async Task What_fails_in_the_moment_of_a_stop_is_written_down_like_any_other_and_the_rest_is_left()
     {

@@ -26,6 +26,26 @@ public sealed class UpkeepTests
                 .Select(t => t.GetString()!),
         ];
 
+    /// <summary>With more room asked for than any disk has.</summary>
+    private sealed class CrampedStudio() : Studio(withProjects: false, Laid.Copy(withProjects: false))
+    {
+        protected override void ConfigureWebHost(IWebHostBuilder builder)
+        {
+            base.ConfigureWebHost(builder);
+            builder.UseSetting("Gesamt:DiskMegabytes", $"{long.MaxValue}");
+        }
+    }
+
+    [Fact]
+    public async Task Little_room_on_the_disk_is_told()
+    {
+        await using var studio = new CrampedStudio();
+        var owner = await studio.OwnerAsync();
+        Assert.Contains("MB left. When it is full,", Assert.Single(await TroublesAsync(owner)));
+        using var watcher = studio.CreateClient();
+        Assert.Equal("Degraded", await watcher.GetStringAsync("/health", TestContext.Current.CancellationToken));
+    }
+
     private static HttpContent Bytes(string text)
     {
         var content = new ByteArrayContent(Encoding.UTF8.GetBytes(text));

@@ -29,6 +29,9 @@ public static class HouseTrouble
             _ => null,
         };
 
+    /// <summary>Whether nothing can be written: whatever else is tried now fails as well.</summary>
+    public static bool StopsAll(Exception exception) => Of(exception) is Full or Locked;
+
     /// <summary>What is wrong, in its first sentence and a space after it, for what says itself what to do; empty for what is no fault of the house.</summary>
     public static string NameOf(Exception exception) =>
         Of(exception) is { } trouble ? trouble[..(trouble.IndexOf('.', StringComparison.Ordinal) + 1)] + " " : "";

@@ -4,7 +4,8 @@ namespace Gesamt.Web.Hosting;
 public static class Independent
 {
     /// <summary>Does one part; what it throws is logged, also in the moment of a stop, which alone goes through.</summary>
-    public static async Task TryAsync(
+    /// <returns>What it threw; null where it went well.</returns>
+    public static async Task<Exception?> TryAsync(
         ILogger log,
         string what,
         Func<CancellationToken, Task> work,
@@ -14,15 +15,18 @@ public static class Independent
         try
         {
             await work(stop);
+            return null;
         }
         catch (Exception e) when (!(stop.IsCancellationRequested && e is OperationCanceledException))
         {
             log.LogError(e, "This failed and is tried again: {What}", what);
+            return e;
         }
     }
 
-    /// <summary>The same for each of several; none is begun after a stop.</summary>
-    public static async Task EachAsync<T>(
+    /// <summary>The same for each of several; none is begun after a stop, nor where nothing can be written: a disk that is full would be told for each of thousands.</summary>
+    /// <returns>Whether each was begun.</returns>
+    public static async Task<bool> EachAsync<T>(
         ILogger log,
         string what,
         IEnumerable<T> pieces,
@@ -33,7 +37,12 @@ public static class Independent
         foreach (var piece in pieces)
         {
             stop.ThrowIfCancellationRequested();
-            await TryAsync(log, $"{what} {piece}", _ => work(piece), stop);
+            if (
+                await TryAsync(log, $"{what} {piece}", _ => work(piece), stop) is { } failure
+                && HouseTrouble.StopsAll(failure)
+            )
+                return false;
         }
+        return true;
     }
 }

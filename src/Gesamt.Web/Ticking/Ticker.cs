@@ -168,7 +168,8 @@ public sealed class Ticker(
         );
 
     /// <summary>The same act for each of several projects, or of whatever is due.</summary>
-    private Task EachAsync<T>(string part, IEnumerable<T> each, Func<Desk, T, Task> act, CancellationToken stop)
+    /// <returns>Whether each was begun.</returns>
+    private Task<bool> EachAsync<T>(string part, IEnumerable<T> each, Func<Desk, T, Task> act, CancellationToken stop)
         where T : notnull =>
         Independent.EachAsync(
             log,
@@ -194,7 +195,8 @@ public sealed class Ticker(
     private async Task StepsAsync(Desk desk, CancellationToken stop)
     {
         foreach (var some in (await DueNow.Steps(desk.Db, desk.Now)).Chunk(Steps.AtOnce))
-            await EachAsync("steps", await LeftAsync(some, stop), Steps.ActAsync, stop);
+            if (!await EachAsync("steps", await LeftAsync(some, stop), Steps.ActAsync, stop))
+                return;
     }
 
     /// <summary>Lets some projects act together.</summary>

@@ -29,7 +29,7 @@ public static class TodayView
         MostPinned = 20;
 
     /// <summary>Today, by its columns.</summary>
-    public static async Task<TodayDto> OfAsync(Desk desk, KeyRing ring)
+    public static async Task<TodayDto> OfAsync(Desk desk, KeyRing ring, Disk disk)
     {
         var week = desk.BesideAsync(WeekAsync);
         var rows = await Cards.RowsAsync(desk);
@@ -57,7 +57,7 @@ public static class TodayView
             await ReadyToGo.ByItselfAsync(desk, names),
             await ReadyToGo.UncertainAsync(desk),
             await MailProblem(desk.Db),
-            [.. await Troubles.OfAsync(desk, ring), .. await OfferedAsync(desk)]
+            [.. await Troubles.OfAsync(desk, ring, disk), .. await OfferedAsync(desk)]
         );
         var (money, day) = await week;
         return new(

@@ -10,7 +10,8 @@ public static class TurnEndpoints
     {
         api.MapGet(
             "/today",
-            (SharedAnswers shared, KeyRing ring) => shared.OfAsync("today", desk => TodayView.OfAsync(desk, ring))
+            (SharedAnswers shared, KeyRing ring, Disk disk) =>
+                shared.OfAsync("today", desk => TodayView.OfAsync(desk, ring, disk))
         );
         api.MapGet("/turns", (SharedAnswers shared) => shared.OfAsync("turns", TurnsView.OfAsync));
         api.MapGet("/came-in", (int? past, CameInSort? sort, Desk desk) => CameIn.PageAsync(desk, past ?? 0, sort));

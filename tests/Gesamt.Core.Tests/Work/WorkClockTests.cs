@@ -49,9 +49,10 @@ public sealed class WorkClockTests
             var started = At("2027-01-01 00:00") + Duration.FromSeconds(drawn.start);
             var stopped = started + Duration.FromSeconds(drawn.seconds);
             var days = WorkClock.ByDay(started, stopped, World.Calendar);
-            // a whole day of 25 hours counts 24
+            // a day of 25 hours counts 24: what ran in it beyond them is left out
             var missing = WorkClock.Minutes(started, stopped) - days.Sum(day => day.Minutes);
-            Assert.True(missing is 0 or 60, $"{missing} minutes of {drawn} are missing");
+            var most = days.Any(day => day.Minutes == Gesamt.Core.Calendar.WorkTime.Most) ? 60 : 0;
+            Assert.True(missing >= 0 && missing <= most, $"{missing} minutes of {drawn} are missing");
             Assert.All(days, day => Assert.InRange(day.Minutes, 1, Gesamt.Core.Calendar.WorkTime.Most));
             Assert.Equal(days.Select(day => day.Day).Order().Distinct(), days.Select(day => day.Day));
         });

@@ -89,7 +89,9 @@ function SignedList({ rows }: { rows: readonly SignedPaperDto[] }) {
 function Paper({ row }: { row: SignedPaperDto }) {
 	return (
 		<Button asChild kind="word">
-			<a href={row.file}>{row.title}</a>
+			<a data-walk href={row.file}>
+				{row.title}
+			</a>
 		</Button>
 	);
 }
