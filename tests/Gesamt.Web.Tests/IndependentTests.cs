@@ -1,4 +1,5 @@
 using Gesamt.Web.Hosting;
+using Microsoft.Data.Sqlite;
 using Microsoft.Extensions.Logging.Abstractions;
 
 namespace Gesamt.Web.Tests;
@@ -20,17 +21,25 @@ public sealed class IndependentTests
         }
     }
 
-    [Fact] // ENOSPC of Linux: each of thousands would be told
-    public async Task On_a_full_disk_the_rest_waits_for_the_next_time()
+    [Theory] // SQLITE_FULL: each of thousands would be told; ENOSPC of Linux: a smaller file may find room
+    [InlineData(13, 1)]
+    [InlineData(null, 2)]
+    public async Task Where_the_database_takes_nothing_the_rest_waits_for_the_next_time(int? code, int pieces)
     {
+        Exception full = code is { } error
+            ? new SqliteException("database or disk is full", error)
+            : new IOException("No space left on device", 28);
         List<int> begun = [];
-        Assert.False(await Independent.EachAsync(NullLogger.Instance, "piece", [1, 2], Begin, CancellationToken.None));
-        Assert.Equal([1], begun);
+        Assert.Equal(
+            pieces == 2,
+            await Independent.EachAsync(NullLogger.Instance, "piece", [1, 2], Begin, CancellationToken.None)
+        );
+        Assert.Equal(pieces, begun.Count);
 
         Task Begin(int piece)
         {
             begun.Add(piece);
-            throw new IOException("No space left on device", 28);
+            throw full;
         }
     }
 

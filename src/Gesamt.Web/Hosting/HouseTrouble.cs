@@ -29,8 +29,9 @@ public static class HouseTrouble
             _ => null,
         };
 
-    /// <summary>Whether nothing can be written: whatever else is tried now fails as well.</summary>
-    public static bool StopsAll(Exception exception) => Of(exception) is Full or Locked;
+    /// <summary>Whether the database takes nothing any more: whatever else is tried now fails as well. A file that finds no room, or cannot be read, may be the only one.</summary>
+    public static bool StopsAll(Exception exception) =>
+        exception.GetBaseException() is SqliteException { SqliteErrorCode: SQLITE_FULL or SQLITE_READONLY };
 
     /// <summary>What is wrong, in its first sentence and a space after it, for what says itself what to do; empty for what is no fault of the house.</summary>
     public static string NameOf(Exception exception) =>

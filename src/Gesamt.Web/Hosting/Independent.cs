@@ -24,7 +24,7 @@ public static class Independent
         }
     }
 
-    /// <summary>The same for each of several; none is begun after a stop, nor where nothing can be written: a disk that is full would be told for each of thousands.</summary>
+    /// <summary>The same for each of several; none is begun after a stop, nor where the database takes nothing: a disk that is full would be told for each of thousands.</summary>
     /// <returns>Whether each was begun.</returns>
     public static async Task<bool> EachAsync<T>(
         ILogger log,
