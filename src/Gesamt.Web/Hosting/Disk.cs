@@ -1,3 +1,5 @@
+using Gesamt.Core.Amounts;
+
 namespace Gesamt.Web.Hosting;
 
 /// <summary>The disk the studio lies on.</summary>
@@ -8,7 +10,7 @@ public sealed class Disk(Settings settings)
     /// <summary>That little room is left, in a sentence; null while there is enough, or where the system does not tell.</summary>
     public string? Trouble =>
         Left() is { } left && left < settings.DiskMegabytes
-            ? $"The disk of the studio has only {left} MB left. When it is full, nothing is kept and no letter goes out: make room on it."
+            ? $"The disk of the studio has only {NumberText.Number(left)} MB left. When it is full, nothing is kept and no letter goes out: make room on it."
             : null;
 
     private long? Left()

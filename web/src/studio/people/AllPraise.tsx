@@ -135,8 +135,10 @@ function Rows({
 			<tbody>
 				{rows.map((row) => (
 					<tr key={row.project} className="border-b border-hair align-top">
-						<Cell className="max-w-md min-w-56">
-							<Said row={row} />
+						<Cell>
+							<div className="max-w-md min-w-56">
+								<Said row={row} />
+							</div>
 						</Cell>
 						<Cell>
 							<ProjectLink row={row} />
