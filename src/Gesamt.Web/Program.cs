@@ -321,6 +321,9 @@ if (!describing)
     await app.Services.GetRequiredService<Importing>().ResumeAsync();
     app.Services.GetRequiredService<Archiving>().TidyUp();
 }
+app.Lifetime.ApplicationStarted.Register(() =>
+    app.Logger.LogInformation("Open at {Addresses}", string.Join(", ", app.Urls))
+);
 app.Run();
 return 0;
 

@@ -27,12 +27,13 @@ public sealed class UpkeepTests
         ];
 
     /// <summary>With more room asked for than any disk has.</summary>
-    private sealed class CrampedStudio() : Studio(withProjects: false, Laid.Copy(withProjects: false))
+    private sealed class CrampedStudio(string backups = "")
+        : Studio(withProjects: false, Laid.Copy(withProjects: false))
     {
         protected override void ConfigureWebHost(IWebHostBuilder builder)
         {
             base.ConfigureWebHost(builder);
-            builder.UseSetting("Gesamt:DiskMegabytes", $"{long.MaxValue}");
+            builder.UseSetting("Gesamt:DiskMegabytes", $"{long.MaxValue}").UseSetting("Gesamt:Backups", backups);
         }
     }
 
@@ -44,6 +45,20 @@ public sealed class UpkeepTests
         Assert.Contains("MB left. When it is full,", Assert.Single(await TroublesAsync(owner)));
         using var watcher = studio.CreateClient();
         Assert.Equal("Degraded", await watcher.GetStringAsync("/health", TestContext.Current.CancellationToken));
+    }
+
+    [Fact]
+    public async Task Little_room_on_the_disk_of_the_backups_is_told_where_it_is_another()
+    {
+        // in memory, as large as the system lets it be
+        const string Another = "/dev/shm";
+        Assert.SkipUnless(Directory.Exists(Another), "There is no second disk here.");
+        await using var studio = new CrampedStudio(Another);
+        Assert.Collection(
+            await TroublesAsync(await studio.OwnerAsync()),
+            told => Assert.StartsWith("The disk of the studio has only", told),
+            told => Assert.StartsWith("The disk of the backups has only", told)
+        );
     }
 
     private static HttpContent Bytes(string text)

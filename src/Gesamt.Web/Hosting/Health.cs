@@ -5,7 +5,7 @@ using Microsoft.Extensions.Hosting.Systemd;
 
 namespace Gesamt.Web.Hosting;
 
-/// <summary>For whoever watches over the machine: /health answers “Healthy”, “Degraded” while the nightly backup fails or little room is left on the disk, or “Unhealthy” with 503 while the database does not answer; and the service manager is told when the studio is open.</summary>
+/// <summary>For whoever watches over the machine: /health answers “Healthy”, “Degraded” while the nightly backup fails or little room is left on the disk of the studio or of its backups, or “Unhealthy” with 503 while the database does not answer; and the service manager is told when the studio is open.</summary>
 public static class Health
 {
     public const string Address = "/health";
@@ -27,7 +27,7 @@ public static class Health
             CancellationToken stop = default
         ) =>
             await db.Studio.AnyAsync(stop) && await db.Upkeep.AnyAsync(row => row.BackupProblem != null, stop)
-            || disk.Trouble is not null
+            || disk.Troubles.Count > 0
                 ? HealthCheckResult.Degraded()
                 : HealthCheckResult.Healthy();
     }

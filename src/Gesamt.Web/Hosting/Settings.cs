@@ -71,7 +71,7 @@ public sealed class Settings
     /// <summary>How much a client may put on their own page in a day.</summary>
     public long ClientMegabytesPerDay { get; init; } = 1_000;
 
-    /// <summary>Less room on the disk than so many megabytes is told on Today and by the health address.</summary>
+    /// <summary>Less room than so many megabytes, on the disk of the studio or of its backups, is told on Today and by the health address.</summary>
     public long DiskMegabytes { get; init; } = 200;
 
     /// <summary>The instant a demo or a test begins at.</summary>

@@ -169,7 +169,7 @@ public static class SignedPapers
 
     private static IEnumerable<string> StillToSign(
         ContractHead contract,
-        IReadOnlyCollection<SignatureRow> signed,
+        IReadOnlyCollection<Signed> signed,
         string client
     )
     {
@@ -215,10 +215,22 @@ public static class SignedPapers
                 db.Versions.AsNoTracking().Where(v => ids.Contains(v.Id))
         );
 
-    private static readonly Func<GesamtDb, IReadOnlyCollection<VersionId>, Task<List<SignatureRow>>> SignaturesOf =
+    /// <summary>A signature without what proves it.</summary>
+    private sealed record Signed(
+        VersionId VersionId,
+        Signer Signer,
+        PersonId? PersonId,
+        string Name,
+        NodaTime.Instant At
+    );
+
+    private static readonly Func<GesamtDb, IReadOnlyCollection<VersionId>, Task<List<Signed>>> SignaturesOf =
         Prepared.Rows(
             (GesamtDb db, IReadOnlyCollection<VersionId> ids) =>
-                db.Signatures.AsNoTracking().Where(s => ids.Contains(s.VersionId))
+                db
+                    .Signatures.AsNoTracking()
+                    .Where(s => ids.Contains(s.VersionId))
+                    .Select(s => new Signed(s.VersionId, s.Signer, s.PersonId, s.Name, s.At))
         );
 
     private sealed record NamedKind(KindId Id, string Name);

@@ -1,5 +1,4 @@
 using Gesamt.Core;
-using Gesamt.Web.Books;
 using Gesamt.Web.Hosting;
 using Gesamt.Web.Spent;
 using Microsoft.AspNetCore.Http.HttpResults;
@@ -94,22 +93,33 @@ internal static class ReportOverview
         List<LocalDate> booked
     )
     {
-        var came = all.Select(one => (On: desk.Calendar.DateOf(one.Began!.Value), one.IsWon)).ToList();
+        var columns = range.Columns;
+        var begin = columns.Select(column => column.First).ToList();
+        var came = all.ToLookup(one => At(desk.Calendar.DateOf(one.Began!.Value)));
+        var first = booked.CountBy(At).ToDictionary();
         return
         [
-            .. range.Columns.Select(column => new ReportColumnDto(
-                column.Name,
-                column.Long,
-                column.First,
-                column.Last,
-                came.Count(one => In(column, one.On)),
-                came.Count(one => one.IsWon && In(column, one.On)),
-                booked.Count(on => In(column, on))
-            )),
+            .. columns.Select(
+                (column, at) =>
+                    new ReportColumnDto(
+                        column.Name,
+                        column.Long,
+                        column.First,
+                        column.Last,
+                        came[at].Count(),
+                        came[at].Count(one => one.IsWon),
+                        first.GetValueOrDefault(at)
+                    )
+            ),
         ];
-    }
 
-    private static bool In(MoneyColumn column, LocalDate on) => on >= column.First && on <= column.Last;
+        // they follow each other without a gap
+        int At(LocalDate on)
+        {
+            var at = begin.BinarySearch(on);
+            return at >= 0 ? at : ~at - 1;
+        }
+    }
 
     private static IReadOnlyList<ChasedDto> Chased(List<Came> all) =>
         all.All(one => one.Chases is null)

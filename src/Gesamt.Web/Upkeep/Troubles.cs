@@ -15,9 +15,7 @@ public static class Troubles
     /// <summary>Sentences that say what is wrong and what to do; none when all is well.</summary>
     public static async Task<IReadOnlyList<string>> OfAsync(Desk desk, KeyRing ring, Disk disk)
     {
-        List<string> troubles = [.. ring.Troubles];
-        if (disk.Trouble is { } full)
-            troubles.Add(full);
+        List<string> troubles = [.. ring.Troubles, .. disk.Troubles];
         if (await Upkept(desk.Db) is not { } row)
             return troubles;
         if (row.BackupProblem is { } problem)
