@@ -74,6 +74,21 @@ public sealed class ScreenTests(Demo demo) : IClassFixture<Demo>
         owner.Screen(1280, 800);
     }
 
+    [Theory]
+    [
+        InlineData("/projects/99999", "There is no such project."),
+        InlineData("/projects/99999/proposal", "There is no such project."),
+        InlineData("/people/99999", "There is no such person."),
+        InlineData("/nonsense", "There is no such page")
+    ]
+    public void What_is_not_there_is_told_in_the_main_part_of_the_page(string path, string told)
+    {
+        owner.Go(path);
+        owner.See(told);
+        Assert.Contains(told, (string)owner.Driver.ExecuteScript("return document.querySelector('main').innerText")!);
+        Assert.Equal("", owner.Violations());
+    }
+
     [Theory] // WCAG 2.4.11: what has the focus is not hidden beneath the bars at the edges
     [
         InlineData("/today", "Came in", 390, 844),

@@ -41,6 +41,19 @@ public sealed class ImportTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     }
 
     [Fact]
+    public async Task How_dates_are_written_is_read_from_a_column_that_is_not_matched_yet()
+    {
+        var owner = await studio.OwnerAsync();
+        var id = await BeginAsync(
+            owner,
+            "Client;E-mail;Premier contact\r\nMona Delarue;mona@table.example;23/02/2026\r\nIda Roe;ida@table.example;03/04/2026\r\n"
+        );
+        var matching = (await owner.GetAsync($"/api/imports/{id}")).GetProperty("matching");
+        Assert.Equal("LeaveOut", matching.GetProperty("columns")[2].GetString());
+        Assert.Equal("DayMonthYear", matching.GetProperty("dates").GetString());
+    }
+
+    [Fact]
     public async Task A_table_is_read_shown_taken_over_and_taken_back()
     {
         var owner = await studio.OwnerAsync();

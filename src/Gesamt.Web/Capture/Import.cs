@@ -121,7 +121,7 @@ public static class Import
         row.Matching = StoreJson.Write(
             new MatchingDto(
                 [.. guess],
-                StylesOf(table, guess).FirstOrDefault(),
+                (StylesOf(table, guess) is { IsEmpty: false } told ? told : StylesOfAny(table)).FirstOrDefault(),
                 NumbersOf(table, guess) ?? NumberStyle.Point,
                 await desk.Db.Kinds.OrderBy(k => k.Id).Select(k => (long?)k.Id.Value).FirstOrDefaultAsync(stop)
             )
@@ -330,6 +330,13 @@ public static class Import
         TableValues.StylesOf(
             Cells(table, columns, ImportColumn.Date).Concat(Cells(table, columns, ImportColumn.Inquired))
         );
+
+    /// <summary>Of the first column that reads as dates, whatever it is called.</summary>
+    private static ImmutableArray<DateStyle> StylesOfAny(TableText table) =>
+        Enumerable
+            .Range(0, table.Headings.Count)
+            .Select(at => TableValues.StylesOf(table.Rows.Select(row => row[at])))
+            .FirstOrDefault(styles => !styles.IsEmpty, []);
 
     private static NumberStyle? NumbersOf(TableText table, ImmutableArray<ImportColumn> columns) =>
         TableValues.NumbersOf(Cells(table, columns, ImportColumn.Amount));

@@ -4,7 +4,7 @@ import { Link, useSearchParams } from "react-router";
 import { answer, api } from "../api/client";
 import type { CardDto, LaneDto, TurnsDto } from "../api/schema";
 import { Button } from "../ui/Button";
-import { Shown } from "../ui/Shown";
+import { ShownPage } from "../ui/Shown";
 import { Tip } from "../ui/Tip";
 import { Over } from "./Over";
 import { TurnsList } from "./TurnsList";
@@ -32,7 +32,7 @@ export default function Turns() {
 		document.title = "Turns, Gesamt";
 	}, []);
 	return (
-		<Shown query={turns}>
+		<ShownPage query={turns}>
 			{(data) => (
 				<main className="pb-16">
 					<div className="flex flex-wrap items-end gap-x-5 gap-y-1 px-5 pt-4 pb-3 max-md:px-4">
@@ -52,7 +52,7 @@ export default function Turns() {
 					)}
 				</main>
 			)}
-		</Shown>
+		</ShownPage>
 	);
 }
 

@@ -23,3 +23,14 @@ export function Shown<T>({
 		);
 	return <p className="p-5 text-soft">One moment</p>;
 }
+
+/** The same of a whole page, whose main part comes with what was asked for: until then, and where it does not come, this is the main part. */
+export function ShownPage<T>(page: Parameters<typeof Shown<T>>[0]) {
+	return page.query.data === undefined ? (
+		<main>
+			<Shown {...page} />
+		</main>
+	) : (
+		page.children(page.query.data)
+	);
+}

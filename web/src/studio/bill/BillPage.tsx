@@ -5,7 +5,7 @@ import { answer, api } from "../../api/client";
 import type { BillDraftDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { Refused } from "../../ui/Refused";
-import { Shown } from "../../ui/Shown";
+import { ShownPage } from "../../ui/Shown";
 import { useUndo } from "../../ui/Undo";
 import { useAct } from "../useAct";
 import { useDraft } from "../useDraft";
@@ -26,9 +26,9 @@ export default function BillPage() {
 		gcTime: 0,
 	});
 	return (
-		<Shown query={bill}>
+		<ShownPage query={bill}>
 			{(data) => <Editor key={id} id={id} first={data} />}
-		</Shown>
+		</ShownPage>
 	);
 }
 

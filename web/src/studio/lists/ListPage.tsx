@@ -6,7 +6,7 @@ import type { OwnListDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { Entries } from "../../ui/lists/Entries";
 import { Refused } from "../../ui/Refused";
-import { Shown } from "../../ui/Shown";
+import { ShownPage } from "../../ui/Shown";
 import { useUndo } from "../../ui/Undo";
 import { useAct } from "../useAct";
 import { Columns } from "./Columns";
@@ -26,7 +26,9 @@ export default function ListPage() {
 		queryFn: () =>
 			answer(api.GET("/api/lists/{list}", { params: { path: { list: id } } })),
 	});
-	return <Shown query={list}>{(data) => <One key={id} own={data} />}</Shown>;
+	return (
+		<ShownPage query={list}>{(data) => <One key={id} own={data} />}</ShownPage>
+	);
 }
 
 type Asked = "columns" | "keep" | "table";

@@ -6,7 +6,7 @@ import type { PersonPageDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { FilePick } from "../../ui/FilePick";
 import { Refused } from "../../ui/Refused";
-import { Shown } from "../../ui/Shown";
+import { ShownPage } from "../../ui/Shown";
 import { Labels } from "../Labels";
 import { useAct } from "../useAct";
 import { EditPerson } from "./EditPerson";
@@ -30,9 +30,9 @@ export default function Person() {
 			answer(api.GET("/api/people/{id}", { params: { path: { id } } })),
 	});
 	return (
-		<Shown query={person}>
+		<ShownPage query={person} usual={<Link to="/people">All people</Link>}>
 			{(data) => <Page key={data.id} person={data} onLeaving={setLeaving} />}
-		</Shown>
+		</ShownPage>
 	);
 }
 

@@ -5,7 +5,7 @@ import { answer, api } from "../../api/client";
 import type { DraftDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { Refused } from "../../ui/Refused";
-import { Shown } from "../../ui/Shown";
+import { ShownPage } from "../../ui/Shown";
 import { useUndo } from "../../ui/Undo";
 import { Before } from "./Before";
 import { Begin } from "./Begin";
@@ -28,9 +28,9 @@ export default function ProposalPage() {
 		gcTime: 0,
 	});
 	return (
-		<Shown query={draft}>
+		<ShownPage query={draft}>
 			{(data) => <Editor key={id} id={id} first={data} />}
-		</Shown>
+		</ShownPage>
 	);
 }
 

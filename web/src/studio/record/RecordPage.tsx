@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { lazy, Suspense, useEffect, useState } from "react";
-import { useParams, useSearchParams } from "react-router";
+import { Link, useParams, useSearchParams } from "react-router";
 import { answer, api } from "../../api/client";
 import type { HappenedSort, RecordDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
-import { Shown } from "../../ui/Shown";
+import { ShownPage } from "../../ui/Shown";
 import { useKeys } from "../Keys";
 import { Matches } from "../people/Matches";
 import { ChangeTask } from "./ChangeTask";
@@ -29,9 +29,9 @@ export default function RecordPage() {
 			answer(api.GET("/api/projects/{id}", { params: { path: { id } } })),
 	});
 	return (
-		<Shown query={record}>
+		<ShownPage query={record} usual={<Link to="/register">All projects</Link>}>
 			{(data) => <Page key={data.id} record={data} />}
-		</Shown>
+		</ShownPage>
 	);
 }
 

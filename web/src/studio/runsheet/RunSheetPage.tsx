@@ -7,7 +7,7 @@ import { Button } from "../../ui/Button";
 import { CountField } from "../../ui/CountField";
 import { Refused } from "../../ui/Refused";
 import { Select } from "../../ui/Select";
-import { Shown } from "../../ui/Shown";
+import { ShownPage } from "../../ui/Shown";
 import { useAct } from "../useAct";
 import { useDraft } from "../useDraft";
 import { KeepAsTemplate } from "./KeepAsTemplate";
@@ -28,9 +28,9 @@ export default function RunSheetPage() {
 		gcTime: 0,
 	});
 	return (
-		<Shown query={sheet}>
+		<ShownPage query={sheet}>
 			{(data) => <Editor key={id} id={id} first={data} />}
-		</Shown>
+		</ShownPage>
 	);
 }
 

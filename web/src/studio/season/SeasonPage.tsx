@@ -6,7 +6,7 @@ import type { SeasonDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { Kbd } from "../../ui/Kbd";
 import { Select } from "../../ui/Select";
-import { Shown } from "../../ui/Shown";
+import { ShownPage } from "../../ui/Shown";
 import { useKeys } from "../Keys";
 import { Over } from "../Over";
 import { useNarrow } from "../useNarrow";
@@ -44,7 +44,7 @@ export default function SeasonPage() {
 		"]": () => season.data && go({ day: season.data.around.next }),
 	});
 	return (
-		<Shown
+		<ShownPage
 			query={season}
 			usual={<Link to="/season">Show it from this month</Link>}
 		>
@@ -131,7 +131,7 @@ export default function SeasonPage() {
 					<Legend />
 				</main>
 			)}
-		</Shown>
+		</ShownPage>
 	);
 }
 

@@ -4,7 +4,7 @@ import { answer, api } from "../../api/client";
 import type { TodayDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { Kbd } from "../../ui/Kbd";
-import { Shown } from "../../ui/Shown";
+import { ShownPage } from "../../ui/Shown";
 import { beginInquiry } from "../beginInquiry";
 import { FirstSteps } from "../first/FirstSteps";
 import { MonthsMoney } from "./MonthsMoney";
@@ -24,7 +24,7 @@ export function Today() {
 			answer(api.POST("/api/today/looked")).catch(() => undefined);
 		};
 	}, []);
-	return <Shown query={today}>{(data) => <Page today={data} />}</Shown>;
+	return <ShownPage query={today}>{(data) => <Page today={data} />}</ShownPage>;
 }
 
 function Page({ today }: { today: TodayDto }) {

@@ -2,7 +2,7 @@ import { useEffect, useState } from "react";
 import { useSearchParams } from "react-router";
 import { Button } from "../../ui/Button";
 import { Kbd } from "../../ui/Kbd";
-import { Shown } from "../../ui/Shown";
+import { ShownPage } from "../../ui/Shown";
 import { useKeys } from "../Keys";
 import { useNarrow } from "../useNarrow";
 import { useOpens } from "../useOpens";
@@ -38,7 +38,7 @@ function Week() {
 		"]": () => week.data && go({ day: week.data.around.next }),
 	});
 	return (
-		<Shown query={week}>
+		<ShownPage query={week}>
 			{(data) => (
 				<main className="pb-16 max-md:pb-4">
 					<WeekHead
@@ -75,7 +75,7 @@ function Week() {
 					)}
 				</main>
 			)}
-		</Shown>
+		</ShownPage>
 	);
 }
 
@@ -135,7 +135,7 @@ function Month() {
 		"]": () => month.data && go({ day: month.data.around.next }),
 	});
 	return (
-		<Shown query={month}>
+		<ShownPage query={month}>
 			{(data) => (
 				<main className="pb-8">
 					<WeekHead
@@ -154,6 +154,6 @@ function Month() {
 					)}
 				</main>
 			)}
-		</Shown>
+		</ShownPage>
 	);
 }
