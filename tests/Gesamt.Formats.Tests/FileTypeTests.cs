@@ -21,6 +21,29 @@ public sealed class FileTypeTests
         InlineData("0000001866747970", "video/mp4", false),
         InlineData("504B0304", "application/zip", false)
     ]
+    // TIFF 6.0 §2, Photoshop file format, PostScript Language Document Structuring Conventions 3.0, ISO/IEC 23008-12 Annex B, AVIF 1.1
+    [
+        InlineData("49492A0008000000", "image/tiff", false),
+        InlineData("4D4D002A00000008", "image/tiff", false),
+        InlineData("384250530001", "image/vnd.adobe.photoshop", false),
+        InlineData("252150532D41646F62652D332E30", "application/postscript", false),
+        InlineData("000000186674797068656963", "image/heic", false),
+        InlineData("00000018667479706D696631", "image/heif", false),
+        InlineData("000000206674797061766966", "image/avif", false)
+    ]
+    // RIFF of 1991, AIFF 1.3, RFC 9639, RFC 3533, RFC 9559, OpenType 1.9, W3C WOFF 2.0; MPEG audio layer III without a tag: ISO/IEC 11172-3 §2.4.1.3
+    [
+        InlineData("524946460000000057415645", "audio/vnd.wave", false),
+        InlineData("524946460000000041564920", "video/avi", false),
+        InlineData("464F524D0000000041494646", "audio/aiff", false),
+        InlineData("664C614300000022", "audio/flac", false),
+        InlineData("4F676753000200", "application/ogg", false),
+        InlineData("1A45DFA3", "video/webm", false),
+        InlineData("FFFB9064", "audio/mpeg", false),
+        InlineData("4F54544F000B", "font/otf", false),
+        InlineData("0001000000", "font/ttf", false),
+        InlineData("774F4632", "font/woff2", false)
+    ]
     public void A_file_is_told_by_its_first_bytes_whatever_its_name(string hex, string type, bool picture)
     {
         var head = Convert.FromHexString(hex).Concat(new byte[16]).ToArray();
@@ -38,7 +61,9 @@ public sealed class FileTypeTests
         InlineData("video/mp4", FileLook.Film),
         InlineData("audio/mpeg", FileLook.Sound),
         InlineData("text/csv", FileLook.Text),
-        InlineData("application/zip", FileLook.Nothing)
+        InlineData("application/zip", FileLook.Nothing),
+        InlineData("image/heic", FileLook.Nothing),
+        InlineData("image/tiff", FileLook.Nothing)
     ]
     public void A_page_shows_what_it_can(string type, FileLook look) => Assert.Equal(look, FileTypes.LookOf(type));
 
@@ -61,6 +86,16 @@ public sealed class FileTypeTests
     ]
     public void Plain_texts_are_told_apart_by_their_name(string text, string name, string type) =>
         Assert.Equal(type, FileTypes.Of(Encoding.UTF8.GetBytes(text), name)?.MediaType);
+
+    [Theory] // the first words of a text are no sign of a font or a picture
+    [
+        InlineData("OTTO wants the wall by May"),
+        InlineData("OggS and ends"),
+        InlineData("RIFF and WAVE"),
+        InlineData("MM/YYYY")
+    ]
+    public void A_text_stays_a_text(string words) =>
+        Assert.Equal("text/plain", FileTypes.Of(Encoding.UTF8.GetBytes(words), "notes.txt")?.MediaType);
 
     [Theory] // markup and programs could act where they are opened
     [
@@ -179,6 +214,8 @@ public sealed class FileTypeTests
         InlineData("plan.pdf", "application/pdf", "plan.pdf"),
         InlineData("photo.JPEG", "image/jpeg", "photo.JPEG"),
         InlineData("notes", "text/plain", "notes.txt"),
+        InlineData("logo.ai", "application/pdf", "logo.ai"),
+        InlineData("wall.TIFF", "image/tiff", "wall.TIFF"),
         InlineData("table.xlsx", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", "table.xlsx")
     ]
     [
@@ -187,6 +224,7 @@ public sealed class FileTypeTests
         InlineData("run.bat", "text/plain", "run.bat.txt"),
         InlineData("app.hta", "text/plain", "app.hta.txt"),
         InlineData("picture.svg", "image/png", "picture.svg.png"),
+        InlineData("photo.jpg", "image/heic", "photo.jpg.heic"),
         InlineData("set-up.exe", "application/zip", "set-up.exe.zip"),
         InlineData("x.html", "application/x-unknown", "x.html.bin")
     ]

@@ -5,6 +5,7 @@ using System.Text.Json;
 using Gesamt.Formats.Mail;
 using Gesamt.Store;
 using Gesamt.Store.Model;
+using Gesamt.Web.Hosting;
 using Gesamt.Web.Upkeep;
 
 namespace Gesamt.Web.Tests;
@@ -59,6 +60,36 @@ public sealed class BesideTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
 
     private static string Said(JsonElement place) =>
         $"{place.GetProperty("place").GetString()} {place.GetProperty("count")} {place.GetProperty("row")} {place.GetProperty("by")} {place.GetProperty("inDoubt")}";
+
+    [Fact] // everywhere else in the tests the clock stands
+    public async Task What_was_taken_over_while_time_went_on_is_taken_back_whole()
+    {
+        await using var running = new EmptyStudio();
+        var owner = await running.OwnerAsync();
+        ((AdjustableClock)running.Services.GetRequiredService<TimeProvider>()).Set(
+            NodaTime.Instant.FromUtc(2027, 1, 25, 10, 30),
+            stands: false
+        );
+        var id = await ImportTests.BeginAsync(
+            owner,
+            """
+            Number,Name,Mail,Project,Inquired,Status
+            0017,Mona Delarue,mona@beside.example,Harbour mural,2026-02-03,done
+            0018,Til Crane,til@beside.example,Lantern House,2026-03-25,done
+            """
+        );
+        await HandInAsync(owner, id, "a.mbox", Mbox.Write([Letter("til@beside.example", "", "A wall", "2026-04-04")]));
+        await HandInAsync(owner, id, "Jobs/0017/plan.pdf", Pdf);
+        Assert.Equal("Done", (await ImportTests.RunAsync(owner, id)).GetProperty("state").GetString());
+        Assert.Equal(
+            (1, 1),
+            await running.LookAsync(async (GesamtDb db) => (await db.Files.CountAsync(), await db.Letters.CountAsync()))
+        );
+        var undone = JsonDocument
+            .Parse(await (await owner.PostAsync($"/api/imports/{id}/undo")).Content.ReadAsStringAsync())
+            .RootElement;
+        Assert.Equal((2, 0), (undone.GetProperty("removed").GetInt32(), undone.GetProperty("kept").GetInt32()));
+    }
 
     [Fact]
     public async Task Letters_and_files_go_to_their_rows_and_are_taken_back_with_them()

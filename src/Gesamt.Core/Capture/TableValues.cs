@@ -56,7 +56,10 @@ public static class TableValues
         (ImportColumn.Number, ["no", "no.", "nr", "nr.", "number", "reference", "ref", "id", "#"]),
         (ImportColumn.Profile, ["profile", "website", "web", "link"]),
         (ImportColumn.Organisation, ["organisation", "organization", "company", "business", "firm"]),
-        (ImportColumn.Inquired, ["inquired", "inquiry", "received", "enquiry", "contacted", "created", "came", "asked"]),
+        (
+            ImportColumn.Inquired,
+            ["inquired", "inquiry", "received", "enquiry", "contacted", "created", "came", "asked"]
+        ),
         (ImportColumn.Standing, ["status", "state", "standing", "stage"]),
         (ImportColumn.Amount, ["amount", "price", "value", "total", "fee", "budget"]),
         (ImportColumn.Campaign, ["campaign", "promotion"]),

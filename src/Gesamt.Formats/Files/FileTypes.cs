@@ -36,7 +36,7 @@ public static class FileTypes
 
     /// <summary>What is kept, in words for a refusal.</summary>
     public const string Allowed =
-        "pictures (PNG, JPEG, GIF, WebP), PDF, plain text, CSV, ZIP, documents and tables of office programs, MP4 and MP3";
+        "pictures (PNG, JPEG, GIF, WebP, TIFF, HEIC, AVIF, Photoshop), PDF, PostScript, plain text, CSV, ZIP, documents and tables of office programs, films (MP4, MOV, WebM, AVI), sound (MP3, WAV, AIFF, FLAC, Ogg) and fonts";
 
     private static readonly Dictionary<string, FileType> OfficeByEnding = new(StringComparer.OrdinalIgnoreCase)
     {
@@ -63,25 +63,59 @@ public static class FileTypes
         if (head.StartsWith("%PDF-"u8))
             return new("application/pdf", ".pdf", false);
         if (head.Length >= 12 && head[4..].StartsWith("ftyp"u8))
-            return new("video/mp4", ".mp4", false);
-        if (head.StartsWith("ID3"u8))
+            return OfBrand(head[8..]);
+        if (head.StartsWith("ID3"u8) || head.Length >= 2 && head[0] == 0xFF && head[1] is 0xFB or 0xF3 or 0xF2)
             return new("audio/mpeg", ".mp3", false);
+        foreach (var (start, form, type) in Carried)
+            if (head.StartsWith(start) && (form.Length == 0 || head.Length >= 12 && head[8..].StartsWith(form)))
+                return type;
         if (head.StartsWith("PK\x03\x04"u8))
             return OfficeByEnding.GetValueOrDefault(Path.GetExtension(name)) ?? new("application/zip", ".zip", false);
         return IsText(head) ? Text(name) : null;
     }
 
+    /// <summary>What is kept and handed out, and shown in no page: by its first bytes, and by what its container says at the ninth.</summary>
+    private static readonly (byte[] Start, byte[] Form, FileType Type)[] Carried =
+    [
+        ([.. "II*\0"u8], [], new("image/tiff", ".tif", false)),
+        ([.. "MM\0*"u8], [], new("image/tiff", ".tif", false)),
+        ([.. "8BPS\0"u8], [], new("image/vnd.adobe.photoshop", ".psd", false)),
+        ([.. "%!PS"u8], [], new("application/postscript", ".ps", false)),
+        ([.. "RIFF"u8], [.. "WAVE"u8], new("audio/vnd.wave", ".wav", false)),
+        ([.. "RIFF"u8], [.. "AVI "u8], new("video/avi", ".avi", false)),
+        ([.. "FORM"u8], [.. "AIFF"u8], new("audio/aiff", ".aif", false)),
+        ([.. "fLaC"u8], [], new("audio/flac", ".flac", false)),
+        ([.. "OggS\0"u8], [], new("application/ogg", ".ogg", false)),
+        ([0x1A, 0x45, 0xDF, 0xA3], [], new("video/webm", ".webm", false)),
+        ([.. "OTTO\0"u8], [], new("font/otf", ".otf", false)),
+        ([0x00, 0x01, 0x00, 0x00], [], new("font/ttf", ".ttf", false)),
+        ([.. "wOFF"u8], [], new("font/woff", ".woff", false)),
+        ([.. "wOF2"u8], [], new("font/woff2", ".woff2", false)),
+    ];
+
+    /// <summary>By the major brand of an ISO base media file (ISO/IEC 14496-12 §4.3): the pictures of telephones are such files too (ISO/IEC 23008-12 Annex B, AVIF 1.1 §6).</summary>
+    private static FileType OfBrand(ReadOnlySpan<byte> brand) =>
+        brand.StartsWith("heic"u8) || brand.StartsWith("heix"u8) ? new("image/heic", ".heic", false)
+        : brand.StartsWith("mif1"u8) ? new("image/heif", ".heif", false)
+        : brand.StartsWith("avif"u8) || brand.StartsWith("avis"u8) ? new("image/avif", ".avif", false)
+        : new("video/mp4", ".mp4", false);
+
+    /// <summary>Whether it is a picture that every browser shows, and that can be made small.</summary>
+    /// <inheritdoc cref="LookOf"/>
+    public static bool IsShownPicture(string mediaType) => LookOf(mediaType) == FileLook.Picture;
+
     /// <param name="mediaType">As <see cref="FileType.MediaType"/> gives it.</param>
     public static FileLook LookOf(string mediaType) =>
         mediaType switch
         {
+            "image/png" or "image/jpeg" or "image/gif" or "image/webp" => FileLook.Picture,
             "application/pdf" => FileLook.Pages,
             "video/mp4" => FileLook.Film,
             "audio/mpeg" => FileLook.Sound,
             "text/plain" or "text/csv" => FileLook.Text,
             "application/vnd.openxmlformats-officedocument.wordprocessingml.document" => FileLook.Document,
             "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet" => FileLook.Sheets,
-            _ => mediaType.StartsWith("image/", StringComparison.Ordinal) ? FileLook.Picture : FileLook.Nothing,
+            _ => FileLook.Nothing,
         };
 
     private static readonly Dictionary<string, string[]> Endings = new(StringComparer.Ordinal)
@@ -90,9 +124,26 @@ public static class FileTypes
         ["image/jpeg"] = [".jpg", ".jpeg"],
         ["image/gif"] = [".gif"],
         ["image/webp"] = [".webp"],
-        ["application/pdf"] = [".pdf"],
+        ["image/tiff"] = [".tif", ".tiff", ".dng", ".cr2", ".nef", ".arw"],
+        ["image/vnd.adobe.photoshop"] = [".psd", ".psb"],
+        ["image/heic"] = [".heic"],
+        ["image/heif"] = [".heif", ".heic"],
+        ["image/avif"] = [".avif"],
+        // drawing programs write PDF under a name of their own
+        ["application/pdf"] = [".pdf", ".ai"],
+        ["application/postscript"] = [".ps", ".eps", ".ai"],
         ["video/mp4"] = [".mp4", ".m4v", ".m4a", ".mov"],
+        ["video/avi"] = [".avi"],
+        ["video/webm"] = [".webm", ".mkv"],
         ["audio/mpeg"] = [".mp3"],
+        ["audio/vnd.wave"] = [".wav"],
+        ["audio/aiff"] = [".aif", ".aiff"],
+        ["audio/flac"] = [".flac"],
+        ["application/ogg"] = [".ogg", ".oga", ".ogv", ".opus"],
+        ["font/otf"] = [".otf"],
+        ["font/ttf"] = [".ttf"],
+        ["font/woff"] = [".woff"],
+        ["font/woff2"] = [".woff2"],
         ["application/zip"] = [".zip"],
         ["text/csv"] = [".csv"],
         ["text/calendar"] = [".ics"],

@@ -121,8 +121,14 @@ public static class FileEndpoints
     /// <summary>The same of any bytes in the vault.</summary>
     public static async Task<IResult> PreviewAsync(HttpContext http, FileVault vault, string hash, string type)
     {
-        if (!type.StartsWith("image/", StringComparison.Ordinal))
+        if (!FileTypes.IsShownPicture(type))
             throw new MissingException("preview");
+        return await SmallAsync(http, vault, hash);
+    }
+
+    /// <summary>The same of what is known to be a picture.</summary>
+    public static async Task<IResult> SmallAsync(HttpContext http, FileVault vault, string hash)
+    {
         var path = vault.SmallOf(hash);
         if (!File.Exists(path))
         {

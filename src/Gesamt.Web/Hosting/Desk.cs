@@ -25,7 +25,8 @@ public sealed class Desk(
 )
 {
     private StudioRow? studio;
-    private Instant? wound;
+    private Instant? wound,
+        begun;
     private StudioCalendar? calendar;
 
     /// <summary>To read. What happens to a project is written by an act alone.</summary>
@@ -37,8 +38,15 @@ public sealed class Desk(
     /// <summary>Kept files, by their SHA-256.</summary>
     public FileVault Vault { get; } = vault;
 
-    /// <summary>The studio's time; for a rehearsal that was opened, its own if that is ahead.</summary>
-    public Instant Now => wound is { } ahead && ahead > time.Now() ? ahead : time.Now();
+    /// <summary>The studio's time; for a rehearsal that was opened, its own if that is ahead. It stands still during an act: all that is written in one is of one instant.</summary>
+    public Instant Now
+    {
+        get
+        {
+            var now = begun ?? time.Now();
+            return wound is { } ahead && ahead > now ? ahead : now;
+        }
+    }
 
     /// <summary>The studio’s settings, read once.</summary>
     public StudioRow Studio => studio ??= Settled(Db);
@@ -125,13 +133,21 @@ public sealed class Desk(
     public async Task<T> ActAsync<T>(Func<Act, Task<T>> what)
     {
         await using var transaction = await Db.Database.BeginTransactionAsync();
-        var act = new Act(this, ears);
-        var came = await what(act);
-        await Db.SaveChangesAsync();
-        await transaction.CommitAsync();
-        foreach (var project in act.Changed)
-            live.Changed(project);
-        return came;
+        begun = time.Now();
+        try
+        {
+            var act = new Act(this, ears);
+            var came = await what(act);
+            await Db.SaveChangesAsync();
+            await transaction.CommitAsync();
+            foreach (var project in act.Changed)
+                live.Changed(project);
+            return came;
+        }
+        finally
+        {
+            begun = null;
+        }
     }
 
     /// <inheritdoc cref="ActAsync{T}"/>

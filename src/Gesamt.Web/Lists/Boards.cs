@@ -1,5 +1,6 @@
 using Gesamt.Core.Facts;
 using Gesamt.Core.Work;
+using Gesamt.Formats.Files;
 using Gesamt.Store.Files;
 using Gesamt.Store.Model;
 using Gesamt.Store.Projects;
@@ -29,7 +30,7 @@ public static class Boards
     )
     {
         var (plain, hash, size, type) = await KeptFiles.TakeAsync(desk.Vault, name, content, stop);
-        if (!type.StartsWith("image/", StringComparison.Ordinal))
+        if (!FileTypes.IsShownPicture(type))
             throw new InvalidException(
                 ("file", $"“{plain}” is no picture. A board takes JPEG, PNG, WebP and the like.")
             );

@@ -1,3 +1,4 @@
+using Gesamt.Formats.Files;
 using Gesamt.Store.Files;
 using Gesamt.Web.Files;
 using Gesamt.Web.Hosting;
@@ -45,7 +46,7 @@ public static class PaperFiles
     )
     {
         var (plain, hash, _, type) = await KeptFiles.TakeAsync(vault, name, content, stop);
-        var picture = type.StartsWith("image/", StringComparison.Ordinal);
+        var picture = FileTypes.IsShownPicture(type);
         if (isFilm && type != Film)
             throw new InvalidException(("file", "An introduction plays a film as MP4."));
         if (!isFilm && !picture && type != "application/pdf")

@@ -1,5 +1,6 @@
 using Gesamt.Core;
 using Gesamt.Core.People;
+using Gesamt.Formats.Files;
 using Gesamt.Store.Files;
 using Gesamt.Web.Access;
 using Gesamt.Web.Files;
@@ -113,7 +114,7 @@ public static class PeopleEndpoints
                 {
                     var number = new PersonId(id);
                     var (_, hash, _, type) = await KeptFiles.TakeAsync(vault, name, http.Request.Body, stop);
-                    if (!type.StartsWith("image/", StringComparison.Ordinal))
+                    if (!FileTypes.IsShownPicture(type))
                         throw new InvalidException(("file", "A picture: PNG, JPEG, WebP or GIF."));
                     if (
                         await desk
@@ -134,7 +135,7 @@ public static class PeopleEndpoints
                     var hash =
                         await desk.Db.People.Where(p => p.Id == number).Select(p => p.Picture).SingleOrDefaultAsync()
                         ?? throw new MissingException("picture");
-                    return await FileEndpoints.PreviewAsync(http, vault, hash, "image/");
+                    return await FileEndpoints.SmallAsync(http, vault, hash);
                 }
             )
             .ExcludeFromDescription();

@@ -2,6 +2,7 @@ using Gesamt.Core.Amounts;
 using Gesamt.Core.Calendar;
 using Gesamt.Core.Meetings;
 using Gesamt.Core.Texts;
+using Gesamt.Formats.Files;
 using Gesamt.Formats.Invoices;
 using Gesamt.Store.Files;
 using Gesamt.Store.Json;
@@ -42,7 +43,7 @@ public static class StudioEndpoints
                 async (string name, Desk desk, FileVault vault, HttpContext http, CancellationToken stop) =>
                 {
                     var (_, hash, _, type) = await KeptFiles.TakeAsync(vault, name, http.Request.Body, stop);
-                    if (!type.StartsWith("image/", StringComparison.Ordinal))
+                    if (!FileTypes.IsShownPicture(type))
                         throw new InvalidException(("file", "A logo is a picture: PNG, JPEG, WebP or GIF."));
                     await desk.Db.Studio.ExecuteUpdateAsync(set => set.SetProperty(studio => studio.Logo, hash), stop);
                     return TypedResults.NoContent();
