@@ -37,6 +37,7 @@ public sealed class ComingJourney(Demo demo) : IClassFixture<Demo>
         Laid("Jobs/312 Slipway/sketch.txt", "a fish and a bell"u8.ToArray());
         Laid("Jobs/Odile Brandt/bill.txt", "for doors"u8.ToArray());
         Laid("Jobs/Odile Brandt/tool.exe", [0x4d, 0x5a, 0, 1]);
+        Laid("Jobs/Odile Brandt/second tool.exe", [0x4d, 0x5a, 0, 2]);
         try
         {
             owner.Go("/import");
@@ -47,8 +48,9 @@ public sealed class ComingJourney(Demo demo) : IClassFixture<Demo>
             owner.See("of which 1 goes nowhere and would be left out.");
             owner.Attach("Add a folder of files", Path.Combine(home, "Jobs"));
             owner.See("2 files handed in.");
-            owner.Press("1 not kept");
-            owner.See("is of a kind that is not kept");
+            owner.Press("2 not kept");
+            owner.See("Each of these is of a kind that is not kept.");
+            owner.See("Jobs/Odile Brandt/second tool.exe");
             owner.See("several rows fit");
             Assert.Equal("", owner.Violations());
             owner.Type("Jobs/Odile Brandt, 1 file, goes to row", "9" + Keys.Enter);

@@ -5,7 +5,6 @@ using System.Text.Json;
 using Gesamt.Formats.Mail;
 using Gesamt.Store;
 using Gesamt.Store.Model;
-using Gesamt.Web.Hosting;
 using Gesamt.Web.Upkeep;
 
 namespace Gesamt.Web.Tests;
@@ -66,10 +65,7 @@ public sealed class BesideTests(EmptyStudio studio) : IClassFixture<EmptyStudio>
     {
         await using var running = new EmptyStudio();
         var owner = await running.OwnerAsync();
-        ((AdjustableClock)running.Services.GetRequiredService<TimeProvider>()).Set(
-            NodaTime.Instant.FromUtc(2027, 1, 25, 10, 30),
-            stands: false
-        );
+        running.LetTimeGoOn();
         var id = await ImportTests.BeginAsync(
             owner,
             """

@@ -166,19 +166,16 @@ public static class Booking
             .GetProperty("contract")
             .GetProperty("hash")
             .GetString()!;
-        Assert.True(
-            (
-                await client.PostAsync(
-                    $"{page}/api/sign",
-                    new
-                    {
-                        name = "Mona Delarue",
-                        agreed = true,
-                        hash,
-                    }
-                )
-            ).IsSuccessStatusCode
+        var signed = await client.PostAsync(
+            $"{page}/api/sign",
+            new
+            {
+                name = "Mona Delarue",
+                agreed = true,
+                hash,
+            }
         );
+        Assert.True(signed.IsSuccessStatusCode, await signed.Content.ReadAsStringAsync());
         return hash;
     }
 

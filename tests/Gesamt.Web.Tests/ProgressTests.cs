@@ -111,10 +111,14 @@ public sealed class ProgressTests
         Assert.StartsWith("/p/", page);
     }
 
-    [Fact]
-    public async Task What_the_brief_foresaw_comes_back_as_a_task_when_its_phase_begins_and_no_client_reads_of_it()
+    [Theory, InlineData(false), InlineData(true)]
+    public async Task What_the_brief_foresaw_comes_back_as_a_task_when_its_phase_begins_and_no_client_reads_of_it(
+        bool timeGoesOn
+    )
     {
         await using var studio = new EmptyStudio();
+        if (timeGoesOn)
+            studio.LetTimeGoOn();
         var (owner, client, project, page) = await studio.SignedByAllAsync("obstacles@letter.example");
         await owner.SendAsync(
             HttpMethod.Put,

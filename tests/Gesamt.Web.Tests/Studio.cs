@@ -36,6 +36,13 @@ public class Studio(bool withProjects, string? data = null) : WebApplicationFact
         await TickAsync();
     }
 
+    /// <summary>Lets the clock run on from where it stands, as it does wherever the studio is lived in.</summary>
+    public void LetTimeGoOn()
+    {
+        var clock = (AdjustableClock)Services.GetRequiredService<TimeProvider>();
+        clock.Set(clock.Now(), stands: false);
+    }
+
     /// <summary>Looks into the database as it is.</summary>
     public async Task<T> LookAsync<T>(Func<Desk, Task<T>> look)
     {

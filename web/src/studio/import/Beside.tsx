@@ -2,11 +2,11 @@ import { answer, api } from "../../api/client";
 import type { ImportDto, MatchingDto } from "../../api/schema";
 import { Button } from "../../ui/Button";
 import { FilePick } from "../../ui/FilePick";
-import { Fold } from "../../ui/Fold";
 import { Progress } from "../../ui/Progress";
 import { Refused } from "../../ui/Refused";
 import { Places } from "./BesidePlaces";
 import { amounts } from "./besideWords";
+import { NotKept } from "./NotKept";
 import { useHandIn } from "./useHandIn";
 
 /** Letters and files that come along with a table, and the rows they go to. */
@@ -80,15 +80,7 @@ export function Beside({
 				)}
 			</div>
 			{handing && handing.refused.length > 0 && (
-				<Fold line={`${handing.refused.length} not kept`}>
-					<ul className="text-[14.3px]">
-						{handing.refused.map((one) => (
-							<li key={one.path}>
-								{one.path}: {one.why}
-							</li>
-						))}
-					</ul>
-				</Fold>
+				<NotKept refused={handing.refused} />
 			)}
 			<Refused of={refusal} />
 			{beside.places.length > 0 && <Places table={table} onChange={onChange} />}
