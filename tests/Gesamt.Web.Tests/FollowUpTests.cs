@@ -151,6 +151,8 @@ public sealed partial class FollowUpTests(EmptyStudio studio) : IClassFixture<Em
         }
         async Task<JsonElement> SayAsync(string words, bool yes) =>
             await ReadAsync(await PostAsync("asked", words, yes));
+        // what a step made besides is told by its instant
+        studio.LetTimeGoOn();
         await SayAsync("Look", true);
         await TakesBackTasksAsync(
             owner,
