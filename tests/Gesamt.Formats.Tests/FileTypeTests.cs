@@ -49,7 +49,9 @@ public sealed class FileTypeTests
         var head = Convert.FromHexString(hex).Concat(new byte[16]).ToArray();
         Assert.Equal(
             (type, picture),
-            FileTypes.Of(head, "holiday.txt") is { } told ? (told.MediaType, told.IsPicture) : default
+            FileTypes.Of(head, "holiday.txt") is { } told
+                ? (told.MediaType, FileTypes.IsShownPicture(told.MediaType))
+                : default
         );
     }
 

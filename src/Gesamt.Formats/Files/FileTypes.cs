@@ -5,7 +5,7 @@ namespace Gesamt.Formats.Files;
 /// <summary>A kind of file that is kept: what its bytes say it is, whatever its name claims.</summary>
 /// <param name="MediaType">As registered with IANA.</param>
 /// <param name="Ending">The usual ending of its name, with the dot.</param>
-public sealed record FileType(string MediaType, string Ending, bool IsPicture);
+public sealed record FileType(string MediaType, string Ending);
 
 /// <summary>How a page can show a file in its own place.</summary>
 public enum FileLook
@@ -40,11 +40,11 @@ public static class FileTypes
 
     private static readonly Dictionary<string, FileType> OfficeByEnding = new(StringComparer.OrdinalIgnoreCase)
     {
-        [".docx"] = new("application/vnd.openxmlformats-officedocument.wordprocessingml.document", ".docx", false),
-        [".xlsx"] = new("application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", ".xlsx", false),
-        [".pptx"] = new("application/vnd.openxmlformats-officedocument.presentationml.presentation", ".pptx", false),
-        [".odt"] = new("application/vnd.oasis.opendocument.text", ".odt", false),
-        [".ods"] = new("application/vnd.oasis.opendocument.spreadsheet", ".ods", false),
+        [".docx"] = new("application/vnd.openxmlformats-officedocument.wordprocessingml.document", ".docx"),
+        [".xlsx"] = new("application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", ".xlsx"),
+        [".pptx"] = new("application/vnd.openxmlformats-officedocument.presentationml.presentation", ".pptx"),
+        [".odt"] = new("application/vnd.oasis.opendocument.text", ".odt"),
+        [".ods"] = new("application/vnd.oasis.opendocument.spreadsheet", ".ods"),
     };
 
     /// <summary>The kind of a file; null when it is none that is kept.</summary>
@@ -52,53 +52,51 @@ public static class FileTypes
     /// <param name="name">Decides only between kinds that share their first bytes: ZIP packages, and plain texts.</param>
     public static FileType? Of(ReadOnlySpan<byte> head, string name)
     {
-        if (head.StartsWith((ReadOnlySpan<byte>)[0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A]))
-            return new("image/png", ".png", true);
-        if (head.StartsWith((ReadOnlySpan<byte>)[0xFF, 0xD8, 0xFF]))
-            return new("image/jpeg", ".jpg", true);
-        if (head.StartsWith("GIF87a"u8) || head.StartsWith("GIF89a"u8))
-            return new("image/gif", ".gif", true);
-        if (head.Length >= 12 && head.StartsWith("RIFF"u8) && head[8..].StartsWith("WEBP"u8))
-            return new("image/webp", ".webp", true);
-        if (head.StartsWith("%PDF-"u8))
-            return new("application/pdf", ".pdf", false);
         if (head.Length >= 12 && head[4..].StartsWith("ftyp"u8))
             return OfBrand(head[8..]);
-        if (head.StartsWith("ID3"u8) || head.Length >= 2 && head[0] == 0xFF && head[1] is 0xFB or 0xF3 or 0xF2)
-            return new("audio/mpeg", ".mp3", false);
-        foreach (var (start, form, type) in Carried)
+        foreach (var (start, form, type) in Known)
             if (head.StartsWith(start) && (form.Length == 0 || head.Length >= 12 && head[8..].StartsWith(form)))
                 return type;
         if (head.StartsWith("PK\x03\x04"u8))
-            return OfficeByEnding.GetValueOrDefault(Path.GetExtension(name)) ?? new("application/zip", ".zip", false);
+            return OfficeByEnding.GetValueOrDefault(Path.GetExtension(name)) ?? new("application/zip", ".zip");
         return IsText(head) ? Text(name) : null;
     }
 
-    /// <summary>What is kept and handed out, and shown in no page: by its first bytes, and by what its container says at the ninth.</summary>
-    private static readonly (byte[] Start, byte[] Form, FileType Type)[] Carried =
+    /// <summary>By the first bytes, and by what a container says at the ninth.</summary>
+    private static readonly (byte[] Start, byte[] Form, FileType Type)[] Known =
     [
-        ([.. "II*\0"u8], [], new("image/tiff", ".tif", false)),
-        ([.. "MM\0*"u8], [], new("image/tiff", ".tif", false)),
-        ([.. "8BPS\0"u8], [], new("image/vnd.adobe.photoshop", ".psd", false)),
-        ([.. "%!PS"u8], [], new("application/postscript", ".ps", false)),
-        ([.. "RIFF"u8], [.. "WAVE"u8], new("audio/vnd.wave", ".wav", false)),
-        ([.. "RIFF"u8], [.. "AVI "u8], new("video/avi", ".avi", false)),
-        ([.. "FORM"u8], [.. "AIFF"u8], new("audio/aiff", ".aif", false)),
-        ([.. "fLaC"u8], [], new("audio/flac", ".flac", false)),
-        ([.. "OggS\0"u8], [], new("application/ogg", ".ogg", false)),
-        ([0x1A, 0x45, 0xDF, 0xA3], [], new("video/webm", ".webm", false)),
-        ([.. "OTTO\0"u8], [], new("font/otf", ".otf", false)),
-        ([0x00, 0x01, 0x00, 0x00], [], new("font/ttf", ".ttf", false)),
-        ([.. "wOFF"u8], [], new("font/woff", ".woff", false)),
-        ([.. "wOF2"u8], [], new("font/woff2", ".woff2", false)),
+        ([0x89, .. "PNG\r\n"u8, 0x1A, (byte)'\n'], [], new("image/png", ".png")),
+        ([0xFF, 0xD8, 0xFF], [], new("image/jpeg", ".jpg")),
+        ([.. "GIF87a"u8], [], new("image/gif", ".gif")),
+        ([.. "GIF89a"u8], [], new("image/gif", ".gif")),
+        ([.. "RIFF"u8], [.. "WEBP"u8], new("image/webp", ".webp")),
+        ([.. "%PDF-"u8], [], new("application/pdf", ".pdf")),
+        ([.. "ID3"u8], [], new("audio/mpeg", ".mp3")),
+        ([0xFF, 0xFB], [], new("audio/mpeg", ".mp3")),
+        ([0xFF, 0xF3], [], new("audio/mpeg", ".mp3")),
+        ([0xFF, 0xF2], [], new("audio/mpeg", ".mp3")),
+        ([.. "II*\0"u8], [], new("image/tiff", ".tif")),
+        ([.. "MM\0*"u8], [], new("image/tiff", ".tif")),
+        ([.. "8BPS\0"u8], [], new("image/vnd.adobe.photoshop", ".psd")),
+        ([.. "%!PS"u8], [], new("application/postscript", ".ps")),
+        ([.. "RIFF"u8], [.. "WAVE"u8], new("audio/vnd.wave", ".wav")),
+        ([.. "RIFF"u8], [.. "AVI "u8], new("video/avi", ".avi")),
+        ([.. "FORM"u8], [.. "AIFF"u8], new("audio/aiff", ".aif")),
+        ([.. "fLaC"u8], [], new("audio/flac", ".flac")),
+        ([.. "OggS\0"u8], [], new("application/ogg", ".ogg")),
+        ([0x1A, 0x45, 0xDF, 0xA3], [], new("video/webm", ".webm")),
+        ([.. "OTTO\0"u8], [], new("font/otf", ".otf")),
+        ([0x00, 0x01, 0x00, 0x00], [], new("font/ttf", ".ttf")),
+        ([.. "wOFF"u8], [], new("font/woff", ".woff")),
+        ([.. "wOF2"u8], [], new("font/woff2", ".woff2")),
     ];
 
     /// <summary>By the major brand of an ISO base media file (ISO/IEC 14496-12 §4.3): the pictures of telephones are such files too (ISO/IEC 23008-12 Annex B, AVIF 1.1 §6).</summary>
     private static FileType OfBrand(ReadOnlySpan<byte> brand) =>
-        brand.StartsWith("heic"u8) || brand.StartsWith("heix"u8) ? new("image/heic", ".heic", false)
-        : brand.StartsWith("mif1"u8) ? new("image/heif", ".heif", false)
-        : brand.StartsWith("avif"u8) || brand.StartsWith("avis"u8) ? new("image/avif", ".avif", false)
-        : new("video/mp4", ".mp4", false);
+        brand.StartsWith("heic"u8) || brand.StartsWith("heix"u8) ? new("image/heic", ".heic")
+        : brand.StartsWith("mif1"u8) ? new("image/heif", ".heif")
+        : brand.StartsWith("avif"u8) || brand.StartsWith("avis"u8) ? new("image/avif", ".avif")
+        : new("video/mp4", ".mp4");
 
     /// <summary>Whether it is a picture that every browser shows, and that can be made small.</summary>
     /// <inheritdoc cref="LookOf"/>
@@ -166,13 +164,13 @@ public static class FileTypes
     private static FileType? Text(string name) =>
         Path.GetExtension(name).ToLowerInvariant() switch
         {
-            ".csv" => new("text/csv", ".csv", false),
-            ".ics" => new("text/calendar", ".ics", false),
-            ".vcf" => new("text/vcard", ".vcf", false),
-            ".eml" => new("message/rfc822", ".eml", false),
+            ".csv" => new("text/csv", ".csv"),
+            ".ics" => new("text/calendar", ".ics"),
+            ".vcf" => new("text/vcard", ".vcf"),
+            ".eml" => new("message/rfc822", ".eml"),
             // markup could run where it is opened, so it is not kept under a name that opens it
             ".html" or ".htm" or ".svg" or ".xml" or ".js" => null,
-            _ => new("text/plain", ".txt", false),
+            _ => new("text/plain", ".txt"),
         };
 
     private static bool IsText(ReadOnlySpan<byte> head)

@@ -9,7 +9,7 @@ export function NotKept({ refused }: { refused: Refused }) {
 		<Fold line={`${refused.length} not kept`}>
 			<div className="grid gap-3 text-[14.3px]">
 				{byReason(refused).map(([reason, alike]) => (
-					<section key={reason} aria-label={reason}>
+					<div key={reason}>
 						<p>{reason}</p>
 						<ul className="text-soft">
 							{alike.map(({ path }) => (
@@ -18,7 +18,7 @@ export function NotKept({ refused }: { refused: Refused }) {
 								</li>
 							))}
 						</ul>
-					</section>
+					</div>
 				))}
 			</div>
 		</Fold>
